@@ -1,0 +1,52 @@
+/** Every code with which core, server and command line name a fault that a person can do something about. */
+export const errorCodes = {
+  'raster/size-mismatch': 'The pixel data does not fit the width and height.',
+  'params/invalid': 'A setting is outside what the stage accepts.',
+  'registry/unknown': 'A definition of that name does not exist.',
+  'recipe/invalid': 'The recipe is not one that this program can read.',
+  'recipe/too-new': 'The recipe was made by a newer version.',
+  'cutout/nothing-left': 'Nothing of the mark is left after the cut-out.',
+  'cutout/no-flat-ground': 'The border of the picture shows no flat ground.',
+  'cutout/way-unavailable': 'This way of cutting out cannot be used on this file.',
+  'crop/empty': 'The crop region holds no pixel of the picture.',
+  'size/impossible': 'The size asked for cannot be made.',
+  'names/empty': 'The naming pattern gives an empty name.',
+  'intake/empty': 'The file is empty.',
+  'intake/unsupported': 'The file is of a kind that Tassel does not take in.',
+  'intake/mislabelled': 'The file is not what its name says.',
+  'intake/damaged': 'The file is damaged and cannot be decoded.',
+  'intake/too-large': 'The file is larger than 80 MB.',
+  'intake/too-many-pixels': 'The picture has more than 120 megapixels.',
+  'intake/too-small': 'The picture is too small to hold a mark.',
+  'file/not-readable': 'The file cannot be read.',
+  'file/not-writable': 'The file cannot be written.',
+  'file/read-back': 'A file that was written did not read back as it should.',
+  'cli/usage': 'The command was called with words it does not know.',
+  'store/not-found': 'What was asked for does not exist, or no longer.',
+  'store/conflict': 'Somebody else changed this in the meantime.',
+  'store/duplicate-name': 'That name is taken.',
+  'request/invalid': 'The request is not one that the server understands.',
+  'request/forbidden-origin': 'The request came from another site.',
+  'server/internal': 'Something went wrong inside Tassel.',
+} as const;
+
+export type ErrorCode = keyof typeof errorCodes;
+
+/**
+ * A fault that a person can do something about: a bad file, a setting out of range, a missing row.
+ * `message` says what was expected and what was got; `details` holds the plain values behind it (JSON only).
+ */
+export class CoreError extends Error {
+  readonly code: ErrorCode;
+  readonly details: Record<string, unknown>;
+
+  constructor(code: ErrorCode, message?: string, details: Record<string, unknown> = {}, options?: { cause?: unknown }) {
+    super(message ?? errorCodes[code], options);
+    this.name = 'CoreError';
+    this.code = code;
+    this.details = details;
+  }
+}
+
+/** Narrow an unknown caught value to a CoreError. */
+export const isCoreError = (error: unknown): error is CoreError => error instanceof CoreError;

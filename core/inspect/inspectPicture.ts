@@ -1,0 +1,45 @@
+import { hexFromRgb } from '../colour/hex';
+import { LEAST_SHARE } from '../matte/cutOutFlat';
+import { measureGround } from '../matte/measureGround';
+import { findExtents } from '../raster/extents';
+import type { Raster } from '../raster/raster';
+
+export type Way = 'flat' | 'paper' | 'transparent' | 'vector';
+
+export interface Inspection {
+  readonly width: number;
+  readonly height: number;
+  /** Share of pixels that are fully see-through, and that are partly so. */
+  readonly clearShare: number;
+  readonly partShare: number;
+  readonly way: Way;
+  readonly groundHex: string | null;
+  readonly noise: number;
+  readonly drift: number;
+  readonly share: number;
+}
+
+/** Less transparency than this is taken for stray pixels of an otherwise solid picture. */
+const LEAST_CLEAR = 0.002;
+
+/**
+ * What a picture is, and the way to cut it out.
+ * Paper differs from a flat ground by its texture, its light falling off, or both.
+ */
+export function inspectPicture(raster: Raster): Inspection {
+  const { width, height, data } = raster;
+  let clear = 0;
+  let part = 0;
+  for (let i = 3; i < data.length; i += 4) {
+    if (data[i] === 0) clear++;
+    else if (data[i] !== 255) part++;
+  }
+  const total = width * height;
+  const seen = { width, height, clearShare: clear / total, partShare: part / total };
+  if ((clear + part) / total >= LEAST_CLEAR && findExtents(raster)) {
+    return { ...seen, way: 'transparent', groundHex: null, noise: 0, drift: 0, share: 0 };
+  }
+  const ground = measureGround(raster);
+  const isPaper = ground.share < LEAST_SHARE || ground.noise > 7 || ground.drift > 42;
+  return { ...seen, way: isPaper ? 'paper' : 'flat', groundHex: hexFromRgb(ground.colour), noise: ground.noise, drift: ground.drift, share: ground.share };
+}

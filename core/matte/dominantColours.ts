@@ -1,0 +1,53 @@
+const MOST = 24;
+
+/**
+ * The commonest solid colours along the edges of a mark, commonest first.
+ * @param nearest  per pixel the position of its nearest solid pixel, or −1
+ * @param rings    positions to look at
+ */
+export function dominantColours(data: Uint8Array, nearest: Int32Array, rings: readonly Int32Array[]): Float64Array[] {
+  const bins = new Map<number, [number, number, number, number]>();
+  for (const ring of rings) {
+    for (let k = 0; k < ring.length; k += 3) {
+      const s = nearest[ring[k]] * 4;
+      if (s < 0) continue;
+      const key = ((data[s] >> 4) << 8) | ((data[s + 1] >> 4) << 4) | (data[s + 2] >> 4);
+      const bin = bins.get(key);
+      if (!bin) bins.set(key, [data[s], data[s + 1], data[s + 2], 1]);
+      else {
+        bin[0] += data[s];
+        bin[1] += data[s + 1];
+        bin[2] += data[s + 2];
+        bin[3]++;
+      }
+    }
+  }
+  return [...bins.values()].sort((a, b) => b[3] - a[3]).slice(0, MOST).map((b) => Float64Array.of(b[0] / b[3], b[1] / b[3], b[2] / b[3]));
+}
+
+/**
+ * The dominant colour on whose line from the ground a mixed colour lies, or null.
+ * Of several, the one nearest to the mixed colour: it asks for the least transparency.
+ * @param v0 v1 v2  the mixed colour less the ground's
+ */
+export function matchColour(palette: readonly Float64Array[], B: readonly number[], v0: number, v1: number, v2: number): Float64Array | null {
+  const length = Math.sqrt(v0 * v0 + v1 * v1 + v2 * v2);
+  if (length < 1) return null;
+  let best: Float64Array | null = null;
+  let bestLength = Infinity;
+  for (const colour of palette) {
+    const f0 = colour[0] - B[0];
+    const f1 = colour[1] - B[1];
+    const f2 = colour[2] - B[2];
+    const reach = Math.sqrt(f0 * f0 + f1 * f1 + f2 * f2);
+    if (reach < length * 0.96 || reach >= bestLength) continue;
+    const along = (v0 * f0 + v1 * f1 + v2 * f2) / reach;
+    // Off the line by no more than a tenth of the way, or by what compression does to a weak colour.
+    const off = Math.sqrt(Math.max(0, length * length - along * along));
+    if (along > 0 && off <= Math.max(8, 0.1 * length)) {
+      best = colour;
+      bestLength = reach;
+    }
+  }
+  return best;
+}

@@ -1,0 +1,246 @@
+import type { Raster } from '../raster/raster';
+import { FIRST_AREA, MARK, OUTSIDE, fillFrom } from './spreadGround';
+import { type AreaShape, type Judgement, judgeArea } from './judgeArea';
+
+/** A patch of ground colour, or of one paler flat colour, with the mark all round it. */
+export interface EnclosedArea {
+  /** 1, 2, 3 … in the order in which a person should look at them. */
+  readonly number: number;
+  /** Label in the plane. */
+  readonly label: number;
+  /** A point well inside, working pixels of this picture; names the area for good. */
+  readonly x: number;
+  readonly y: number;
+  readonly areaPx: number;
+  readonly bounds: { x: number; y: number; width: number; height: number };
+  readonly decision: 'open' | 'solid';
+  /** 0.5 (a guess) to 1 (sure). A person's own choice is 1. */
+  readonly certainty: number;
+  readonly isChosen: boolean;
+  /** Areas that look alike share a group. */
+  readonly group: number;
+  readonly shape: AreaShape;
+}
+
+/** Below this certainty an area is put to the person. */
+export const UNSURE_BELOW = 0.75;
+/** Areas smaller than this are noise or a pinhole: they follow their neighbours silently. */
+const LEAST_AREA = 6;
+/** A patch this far from the ground may still be a white that belongs to the mark. */
+const PALEST = 64;
+const MOST_RAYS = 96;
+
+interface Found { label: number; areaPx: number; start: number; box: [number, number, number, number] }
+
+/**
+ * Finds every enclosed area and labels its pixels in `labels` (in place: MARK becomes FIRST_AREA, FIRST_AREA+1 …).
+ * Ground-coloured patches are found first, then flat patches of a colour close to the ground's but not the same
+ * (a white eye on an off-white sheet): those are listed too, as solid.
+ */
+export function findEnclosedAreas(raster: Raster, distance: Uint8Array, labels: Int32Array, tolerance: number, noise: number): EnclosedArea[] {
+  const { width, height } = raster;
+  const found: Found[] = [];
+  const stack: number[] = [];
+  const take = (i: number, plane: Uint8Array, limit: number) => {
+    const label = FIRST_AREA + found.length;
+    found.push({ label, areaPx: fillFrom(i, plane, labels, width, height, limit, label, stack), start: i, box: [width, height, 0, 0] });
+  };
+  for (let i = 0; i < labels.length; i++) if (labels[i] === MARK && distance[i] <= tolerance) take(i, distance, tolerance);
+  const firstPale = found.length;
+  findPalePatches(raster, distance, labels, tolerance, noise, take);
+  measureBoxes(labels, width, found);
+
+  const areas: Omit<EnclosedArea, 'number' | 'group'>[] = [];
+  for (const [k, f] of found.entries()) {
+    if (f.areaPx < LEAST_AREA) continue;
+    const shape = measureShape(f, raster, distance, labels, tolerance, k >= firstPale);
+    if (k >= firstPale && shape.touchesOutside > 0.04) {
+      relabel(f, labels, width, MARK); // an ordinary pale part of the mark, not an enclosed one
+      continue;
+    }
+    const judged: Judgement = judgeArea(shape);
+    const [x, y] = deepPoint(f, labels, width);
+    const [x0, y0, x1, y1] = f.box;
+    areas.push({
+      label: f.label, x, y, areaPx: f.areaPx, bounds: { x: x0, y: y0, width: x1 - x0 + 1, height: y1 - y0 + 1 },
+      decision: judged.decision, certainty: judged.certainty, isChosen: false, shape,
+    });
+  }
+  return groupAndNumber(areas);
+}
+
+// A patch counts when it is flat: each step from pixel to pixel stays within the noise.
+function findPalePatches(
+  raster: Raster, distance: Uint8Array, labels: Int32Array, tolerance: number, noise: number,
+  take: (i: number, plane: Uint8Array, limit: number) => void,
+): void {
+  const { width, height, data } = raster;
+  const flat = Math.max(5, noise * 3);
+  const step = new Uint8Array(labels.length).fill(255);
+  let any = false;
+  for (let y = 1; y < height - 1; y++) {
+    for (let x = 1, i = y * width + 1; x < width - 1; x++, i++) {
+      if (labels[i] !== MARK || distance[i] > PALEST || distance[i] <= tolerance) continue;
+      let most = 0;
+      for (let c = 0; c < 3; c++) {
+        const v = data[i * 4 + c];
+        for (const n of [i - 1, i + 1, i - width, i + width]) {
+          const d = Math.abs(data[n * 4 + c] - v);
+          if (d > most) most = d;
+        }
+      }
+      step[i] = most;
+      if (most <= flat) any = true;
+    }
+  }
+  if (!any) return;
+  for (let i = 0; i < labels.length; i++) if (labels[i] === MARK && step[i] <= flat) take(i, step, flat);
+}
+
+function measureBoxes(labels: Int32Array, width: number, found: Found[]): void {
+  if (found.length === 0) return;
+  for (let i = 0; i < labels.length; i++) {
+    if (labels[i] < FIRST_AREA) continue;
+    const box = found[labels[i] - FIRST_AREA].box;
+    const x = i % width;
+    const y = (i / width) | 0;
+    if (x < box[0]) box[0] = x;
+    if (y < box[1]) box[1] = y;
+    if (x > box[2]) box[2] = x;
+    if (y > box[3]) box[3] = y;
+  }
+}
+
+function relabel(f: Found, labels: Int32Array, width: number, to: number): void {
+  for (let y = f.box[1]; y <= f.box[3]; y++) {
+    for (let x = f.box[0], i = y * width + x; x <= f.box[2]; x++, i++) if (labels[i] === f.label) labels[i] = to;
+  }
+}
+
+function measureShape(f: Found, raster: Raster, distance: Uint8Array, labels: Int32Array, tolerance: number, isPale: boolean): AreaShape {
+  const { width, height } = raster;
+  const rim: number[] = [];
+  let sum = 0;
+  let outside = 0;
+  for (let y = f.box[1]; y <= f.box[3]; y++) {
+    for (let x = f.box[0], i = y * width + x; x <= f.box[2]; x++, i++) {
+      if (labels[i] !== f.label) continue;
+      sum += distance[i];
+      const isInner = x > 0 && y > 0 && x < width - 1 && y < height - 1
+        && labels[i - 1] === f.label && labels[i + 1] === f.label && labels[i - width] === f.label && labels[i + width] === f.label;
+      if (isInner) continue;
+      rim.push(i);
+      if (reachesOutside(i, labels, width, height)) outside++;
+    }
+  }
+  const halfWidth = (2 * f.areaPx) / Math.max(1, rim.length);
+  const wall = wallThickness(rim, f.label, labels, distance, width, height, tolerance, Math.max(12, halfWidth * 8));
+  return {
+    areaPx: f.areaPx, halfWidth, wall: wall.median, wallIsOuter: wall.outerShare, isPale,
+    offset: sum / f.areaPx, touchesOutside: outside / Math.max(1, rim.length),
+    fullness: f.areaPx / ((f.box[2] - f.box[0] + 1) * (f.box[3] - f.box[1] + 1)),
+  };
+}
+
+// Within three pixels: a pale part that only an edge pixel or two separates from the ground is not enclosed.
+function reachesOutside(i: number, labels: Int32Array, width: number, height: number): boolean {
+  const x = i % width;
+  const y = (i / width) | 0;
+  for (let k = 1; k <= 3; k++) {
+    if ((x >= k && labels[i - k] === OUTSIDE) || (x + k < width && labels[i + k] === OUTSIDE)) return true;
+    if ((y >= k && labels[i - k * width] === OUTSIDE) || (y + k < height && labels[i + k * width] === OUTSIDE)) return true;
+  }
+  return false;
+}
+
+// From points on the rim, straight out across the mark until ground appears again: how thick is what surrounds it?
+function wallThickness(
+  rim: number[], own: number, labels: Int32Array, distance: Uint8Array, width: number, height: number, tolerance: number, limit: number,
+): { median: number; outerShare: number } {
+  const stride = Math.max(1, Math.floor(rim.length / MOST_RAYS));
+  const lengths: number[] = [];
+  let outer = 0;
+  for (let k = 0; k < rim.length; k += stride) {
+    const x = rim[k] % width;
+    const y = (rim[k] / width) | 0;
+    let nx = 0;
+    let ny = 0;
+    for (let dy = -3; dy <= 3; dy++) {
+      for (let dx = -3; dx <= 3; dx++) {
+        const px = x + dx;
+        const py = y + dy;
+        if (px < 0 || py < 0 || px >= width || py >= height || labels[py * width + px] !== own) {
+          nx += dx;
+          ny += dy;
+        }
+      }
+    }
+    const norm = Math.hypot(nx, ny);
+    if (norm < 1) continue;
+    let run = 1;
+    let end = MARK;
+    for (; run < limit; run++) {
+      const px = Math.round(x + (nx / norm) * run);
+      const py = Math.round(y + (ny / norm) * run);
+      if (px < 0 || py < 0 || px >= width || py >= height) break;
+      const label = labels[py * width + px];
+      if (label !== MARK && label !== own && distance[py * width + px] <= tolerance) {
+        end = label;
+        break;
+      }
+      if (label === own && run > 3) break;
+    }
+    lengths.push(run);
+    if (end === OUTSIDE) outer++;
+  }
+  lengths.sort((a, b) => a - b);
+  return { median: lengths[lengths.length >> 1] ?? limit, outerShare: outer / Math.max(1, lengths.length) };
+}
+
+// The middle of the longest run, taken on the row where it is: inside for certain, and away from the rim.
+function deepPoint(f: Found, labels: Int32Array, width: number): [number, number] {
+  let best = 0;
+  let at: [number, number] = [f.start % width, Math.floor(f.start / width)];
+  for (let y = f.box[1]; y <= f.box[3]; y++) {
+    let run = 0;
+    for (let x = f.box[0]; x <= f.box[2] + 1; x++) {
+      if (x <= f.box[2] && labels[y * width + x] === f.label) run++;
+      else {
+        const middle = x - 1 - (run >> 1);
+        const depth = run > 0 ? Math.min(run, columnRun(middle, y, f, labels, width)) : 0;
+        if (depth > best) {
+          best = depth;
+          at = [middle, y];
+        }
+        run = 0;
+      }
+    }
+  }
+  return at;
+}
+
+function columnRun(x: number, y: number, f: Found, labels: Int32Array, width: number): number {
+  let up = 0;
+  while (y - up - 1 >= f.box[1] && labels[(y - up - 1) * width + x] === f.label) up++;
+  let down = 0;
+  while (y + down + 1 <= f.box[3] && labels[(y + down + 1) * width + x] === f.label) down++;
+  return 1 + 2 * Math.min(up, down);
+}
+
+function groupAndNumber(areas: Omit<EnclosedArea, 'number' | 'group'>[]): EnclosedArea[] {
+  const leaders: typeof areas = [];
+  const grouped = [...areas].sort((a, b) => b.areaPx - a.areaPx).map((area) => {
+    let group = leaders.findIndex((l) => isAlike(l, area));
+    if (group < 0) group = leaders.push(area) - 1;
+    return { ...area, group: group + 1 };
+  });
+  const isUnsure = (a: { certainty: number }) => a.certainty < UNSURE_BELOW;
+  grouped.sort((a, b) => Number(isUnsure(b)) - Number(isUnsure(a)) || b.areaPx - a.areaPx || a.y - b.y || a.x - b.x);
+  return grouped.map((area, k) => ({ ...area, number: k + 1 }));
+}
+
+function isAlike(a: Omit<EnclosedArea, 'number' | 'group'>, b: Omit<EnclosedArea, 'number' | 'group'>): boolean {
+  const near = (p: number, q: number, ratio: number) => Math.max(p, q) <= ratio * Math.min(p, q);
+  return a.decision === b.decision && a.shape.isPale === b.shape.isPale && near(a.areaPx, b.areaPx, 1.8)
+    && near(a.shape.halfWidth, b.shape.halfWidth, 1.4) && near(a.shape.wall + 1, b.shape.wall + 1, 1.8);
+}

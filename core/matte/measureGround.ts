@@ -1,0 +1,172 @@
+import type { Raster } from '../raster/raster';
+import type { Rgb } from '../colour/hex';
+
+/**
+ * The flat ground of a picture as measured at its border.
+ * `surface` holds six coefficients a channel for 1, u, v, u², uv, v² with u, v in −0.5..0.5 across the picture,
+ * or null where the ground is one colour throughout.
+ */
+export interface Ground {
+  readonly colour: Rgb;
+  /** Robust standard deviation of the ground's own pixels, code values. */
+  readonly noise: number;
+  /** How far the ground's colour drifts across the picture, code values. */
+  readonly drift: number;
+  /** Share of the border that is ground, 0..1. */
+  readonly share: number;
+  readonly surface: readonly Float64Array[] | null;
+}
+
+const MAX_SAMPLES = 24000;
+/** Border samples within this many code values of the commonest colour may belong to the ground. */
+const CAPTURE = 40;
+/** A drift below this cannot be told from compression, so one colour serves. */
+const LEAST_DRIFT = 2.5;
+
+/**
+ * Measures the ground from a band along the border: commonest colour, slow drift, noise and share.
+ * Never fails: a picture without a flat ground comes back with a small `share` or a large `noise`.
+ * @param raster  opaque picture, at least 1 px each way; not changed
+ */
+export function measureGround(raster: Raster): Ground {
+  const { width, height, data } = raster;
+  const at = borderSamples(width, height);
+  const mode = commonestColour(data, at);
+  const near = at.filter((i) => distance(data, i, mode) <= CAPTURE);
+  const centre = [0, 1, 2].map((c) => median(near.map((i) => data[i * 4 + c])));
+  let kept = near;
+  let surface: Float64Array[] | null = null;
+  for (let round = 0; round < 3; round++) {
+    surface = [0, 1, 2].map((c) => fitSurface(kept, width, height, (i) => data[i * 4 + c]));
+    const off = residuals(near, data, width, height, surface);
+    const limit = Math.max(3, 3.5 * 1.4826 * median(off));
+    const next = near.filter((_, k) => off[k] <= limit);
+    if (next.length < 24) break;
+    kept = next;
+  }
+  const drift = surface ? surfaceRange(surface) : 0;
+  const isFlat = drift < LEAST_DRIFT || kept.length < 200;
+  const model = isFlat ? null : surface;
+  const off = model ? residuals(near, data, width, height, model) : near.map((i) => distance(data, i, centre));
+  const noise = 1.4826 * median(off);
+  const bound = Math.max(6, 4 * noise);
+  const share = off.filter((d) => d <= bound).length / at.length;
+  return { colour: centre.map(Math.round) as unknown as Rgb, noise, drift, share, surface: model };
+}
+
+/** A ground given by a person as one colour: no drift, and the noise that the border shows about it. */
+export function groundOfColour(colour: Rgb, measured: Ground): Ground {
+  const isSame = Math.max(...colour.map((v, c) => Math.abs(v - measured.colour[c]))) <= 6;
+  return isSame ? measured : { colour, noise: measured.noise, drift: 0, share: measured.share, surface: null };
+}
+
+/** The ground's colour at one pixel, not rounded. */
+export function groundAt(ground: Ground, x: number, y: number, width: number, height: number): [number, number, number] {
+  const { surface, colour } = ground;
+  if (!surface) return [colour[0], colour[1], colour[2]];
+  const u = x / width - 0.5;
+  const v = y / height - 0.5;
+  const value = (k: Float64Array) => Math.min(255, Math.max(0, k[0] + k[1] * u + k[2] * v + k[3] * u * u + k[4] * u * v + k[5] * v * v));
+  return [value(surface[0]), value(surface[1]), value(surface[2])];
+}
+
+const distance = (data: Uint8Array, i: number, c: ArrayLike<number>): number =>
+  Math.max(Math.abs(data[i * 4] - c[0]), Math.abs(data[i * 4 + 1] - c[1]), Math.abs(data[i * 4 + 2] - c[2]));
+
+function borderSamples(width: number, height: number): number[] {
+  const band = Math.max(1, Math.min(12, Math.round(Math.min(width, height) * 0.012)));
+  const total = 2 * band * (width + height);
+  const stride = Math.max(1, Math.floor(total / MAX_SAMPLES));
+  const out: number[] = [];
+  let n = 0;
+  for (let y = 0; y < height; y++) {
+    const isEdgeRow = y < band || y >= height - band;
+    for (let x = 0; x < width; x++) {
+      if (!isEdgeRow && x === band && width > 2 * band) x = width - band;
+      if (n++ % stride === 0) out.push(y * width + x);
+    }
+  }
+  return out;
+}
+
+function commonestColour(data: Uint8Array, at: number[]): [number, number, number] {
+  const count = new Uint32Array(4096);
+  const key = (i: number) => ((data[i * 4] >> 4) << 8) | ((data[i * 4 + 1] >> 4) << 4) | (data[i * 4 + 2] >> 4);
+  for (const i of at) count[key(i)]++;
+  // A ground may straddle two bins in each channel, so a bin is judged together with its neighbours.
+  let best = 0;
+  let bestSum = -1;
+  for (let k = 0; k < 4096; k++) {
+    if (count[k] === 0) continue;
+    let sum = count[k] * 2;
+    for (const step of [1, -1, 16, -16, 256, -256]) if (k + step >= 0 && k + step < 4096) sum += count[k + step];
+    if (sum > bestSum) [best, bestSum] = [k, sum];
+  }
+  const inBin = at.filter((i) => key(i) === best);
+  return [0, 1, 2].map((c) => median(inBin.map((i) => data[i * 4 + c]))) as [number, number, number];
+}
+
+export function median(values: number[]): number {
+  if (values.length === 0) return 0;
+  const sorted = Float64Array.from(values).sort();
+  const mid = sorted.length >> 1;
+  return sorted.length % 2 ? sorted[mid] : (sorted[mid - 1] + sorted[mid]) / 2;
+}
+
+// Least squares by the normal equations; six unknowns, well scaled by u, v in −0.5..0.5.
+function fitSurface(at: number[], width: number, height: number, value: (i: number) => number): Float64Array {
+  const A = Array.from({ length: 6 }, () => new Float64Array(7));
+  const basis = new Float64Array(6);
+  for (const i of at) {
+    const u = (i % width) / width - 0.5;
+    const v = Math.floor(i / width) / height - 0.5;
+    basis.set([1, u, v, u * u, u * v, v * v]);
+    const z = value(i);
+    for (let r = 0; r < 6; r++) {
+      for (let c = 0; c < 6; c++) A[r][c] += basis[r] * basis[c];
+      A[r][6] += basis[r] * z;
+    }
+  }
+  for (let r = 0; r < 6; r++) A[r][r] += 1e-9 * at.length + 1e-12; // a border all in one row leaves some terms free
+  return solve(A);
+}
+
+function solve(A: Float64Array[]): Float64Array {
+  const n = A.length;
+  for (let p = 0; p < n; p++) {
+    let pivot = p;
+    for (let r = p + 1; r < n; r++) if (Math.abs(A[r][p]) > Math.abs(A[pivot][p])) pivot = r;
+    [A[p], A[pivot]] = [A[pivot], A[p]];
+    for (let r = 0; r < n; r++) {
+      if (r === p) continue;
+      const f = A[r][p] / A[p][p];
+      for (let c = p; c <= n; c++) A[r][c] -= f * A[p][c];
+    }
+  }
+  return Float64Array.from({ length: n }, (_, r) => A[r][n] / A[r][r]);
+}
+
+function residuals(at: number[], data: Uint8Array, width: number, height: number, surface: readonly Float64Array[]): number[] {
+  const model = { colour: [0, 0, 0] as const, noise: 0, drift: 0, share: 0, surface };
+  return at.map((i) => distance(data, i, groundAt(model, i % width, Math.floor(i / width), width, height)));
+}
+
+function surfaceRange(surface: readonly Float64Array[]): number {
+  let range = 0;
+  for (const k of surface) {
+    let lo = Infinity;
+    let hi = -Infinity;
+    for (let a = 0; a <= 8; a++) {
+      for (let b = 0; b <= 8; b++) {
+        if (a > 0 && a < 8 && b > 0 && b < 8) continue; // the border is all that was measured
+        const u = a / 8 - 0.5;
+        const v = b / 8 - 0.5;
+        const z = k[0] + k[1] * u + k[2] * v + k[3] * u * u + k[4] * u * v + k[5] * v * v;
+        lo = Math.min(lo, z);
+        hi = Math.max(hi, z);
+      }
+    }
+    range = Math.max(range, hi - lo);
+  }
+  return range;
+}

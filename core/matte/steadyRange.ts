@@ -1,0 +1,98 @@
+/** What each tolerance would do, and the range in which it hardly matters. */
+export interface ToleranceStudy {
+  /** Per tolerance 0..MOST: share of the settled ground that would stay in the picture, 0..1. */
+  readonly groundLeft: readonly number[];
+  /** Per tolerance 0..MOST: share of the mark that would be taken for ground, 0..1. */
+  readonly artworkEaten: readonly number[];
+  readonly steadyFrom: number;
+  readonly steadyTo: number;
+  /** Where to start: the middle of the steady range. */
+  readonly start: number;
+}
+
+export const MOST_TOLERANCE = 96;
+/** Studied on at most this many pixels: the curves are shares, and shares hardly change with size. */
+const STUDY_PIXELS = 300_000;
+/** The start keeps this near to the lower end: pale parts of a mark may begin anywhere above it. */
+const WIDEST = 40;
+
+/**
+ * For every tolerance at once, how much of the picture the ground would take when it spreads in from the border.
+ * One flood in order of the least tolerance that reaches each pixel (a minimax path, found with one bucket a level).
+ * @param distance  ground distance per pixel, row-major; not changed
+ * @param noise     the ground's robust standard deviation, code values
+ * @see L. Vincent, "Morphological Grayscale Reconstruction", 1993, for the same order of flooding
+ */
+export function studyTolerance(distance: Uint8Array, width: number, height: number, noise: number): ToleranceStudy {
+  const step = Math.max(1, Math.ceil(Math.sqrt((width * height) / STUDY_PIXELS)));
+  const w = Math.ceil(width / step);
+  const h = Math.ceil(height / step);
+  const small = new Uint8Array(w * h);
+  for (let y = 0; y < h; y++) for (let x = 0; x < w; x++) small[y * w + x] = distance[y * step * width + x * step];
+  const reached = floodOrder(small, w, h);
+  const area = new Float64Array(256);
+  for (const level of reached) area[level]++;
+  for (let t = 1; t < 256; t++) area[t] += area[t - 1];
+  return readStudy(area, w * h, noise);
+}
+
+/** The least tolerance at which the ground, coming from the border, reaches each pixel. */
+export function floodOrder(distance: Uint8Array, w: number, h: number): Uint8Array {
+  const level = new Uint8Array(w * h);
+  const seen = new Uint8Array(w * h);
+  const buckets: number[][] = Array.from({ length: 256 }, () => []);
+  const enter = (i: number, from: number) => {
+    if (seen[i]) return;
+    seen[i] = 1;
+    const d = distance[i] > from ? distance[i] : from;
+    level[i] = d;
+    buckets[d].push(i);
+  };
+  for (let x = 0; x < w; x++) {
+    enter(x, 0);
+    enter((h - 1) * w + x, 0);
+  }
+  for (let y = 0; y < h; y++) {
+    enter(y * w, 0);
+    enter(y * w + w - 1, 0);
+  }
+  for (let t = 0; t < 256; t++) {
+    const bucket = buckets[t];
+    while (bucket.length) {
+      const i = bucket.pop() as number;
+      const x = i % w;
+      if (x > 0) enter(i - 1, t);
+      if (x < w - 1) enter(i + 1, t);
+      if (i >= w) enter(i - w, t);
+      if (i < w * (h - 1)) enter(i + w, t);
+    }
+  }
+  return level;
+}
+
+function readStudy(area: Float64Array, total: number, noise: number): ToleranceStudy {
+  const growth = new Float64Array(MOST_TOLERANCE + 1);
+  for (let t = 0; t < MOST_TOLERANCE; t++) growth[t] = area[t + 1] - area[t];
+  // Soft edges make the ground grow a little at every level; the usual growth is what "hardly" is measured by.
+  const usual = [...growth.slice(8, 80)].sort((a, b) => a - b)[36];
+  const quiet = Math.max(usual * 2, total * 0.00008);
+  const floor = Math.max(3, Math.ceil(noise * 3));
+  let from = floor;
+  while (from < 48 && !isQuiet(growth, from, quiet)) from++;
+  if (from >= 48) from = floor;
+  let to = from;
+  while (to < MOST_TOLERANCE - 1 && to - from < WIDEST && growth[to] <= quiet * 1.5) to++;
+  to = Math.max(to, from + 2);
+  const start = Math.round((from + to) / 2);
+  const settled = Math.max(1, area[start]);
+  const mark = Math.max(1, total - settled);
+  const groundLeft: number[] = [];
+  const artworkEaten: number[] = [];
+  for (let t = 0; t <= MOST_TOLERANCE; t++) {
+    groundLeft.push(Math.max(0, (settled - area[t]) / settled));
+    artworkEaten.push(Math.max(0, (area[t] - settled) / mark));
+  }
+  return { groundLeft, artworkEaten, steadyFrom: from, steadyTo: to, start };
+}
+
+const isQuiet = (growth: Float64Array, t: number, quiet: number) => growth[t] <= quiet && growth[t + 1] <= quiet && growth[t + 2] <= quiet;

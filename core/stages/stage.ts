@@ -1,0 +1,33 @@
+import type { Finding } from '../findings/finding';
+import type { Matrix } from '../geometry/matrix';
+import type { Fields, Values } from '../params';
+import type { Raster } from '../raster/raster';
+
+/** A picture on its way through the stages, and where its pixels lie in the working picture. */
+export interface StagePicture {
+  readonly raster: Raster;
+  readonly toWorking: Matrix;
+}
+
+export interface StageContext {
+  /** Told the name of each step as it begins, for timing and progress. */
+  readonly onStep: (name: string) => void;
+}
+
+export interface StageResult {
+  readonly picture: StagePicture;
+  readonly findings: readonly Finding[];
+  /** What the stage measured; plain values. Coordinates in working-picture pixels. */
+  readonly facts: object;
+}
+
+export interface StageDefinition<F extends Fields = Fields, Id extends string = string, Facts extends object = object> {
+  readonly id: Id;
+  readonly version: number;
+  readonly title: string;
+  readonly params: F;
+  /** Pure: the input is not changed; the same input and settings give the same bytes on every host. */
+  run(input: StagePicture, params: Values<F>, ctx: StageContext): StageResult & { facts: Facts };
+}
+
+export const defineStage = <const Id extends string, F extends Fields, Facts extends object>(d: StageDefinition<F, Id, Facts>): StageDefinition<F, Id, Facts> => d;

@@ -1,0 +1,86 @@
+import type { Rgb } from '../core/colour/hex';
+import type { Raster } from '../core/raster/raster';
+import { again, toJpeg, toPng } from './capture';
+import { badgeSvg } from './marks/badge';
+import { festivalSvg } from './marks/festival';
+import { lockHouseSvg } from './marks/lockHouse';
+import { monogramSvg } from './marks/monogram';
+import { signalFlagSvg } from './marks/signalFlag';
+import { wordmarkSvg } from './marks/wordmark';
+import { compositeOn, renderSvg } from './render';
+import { brickBridge, lockByNight, mistyTowpath } from './grounds/grounds';
+
+/** One mark of the scenario: the file as it arrives, and what is really in it. */
+export interface DemoMark {
+  readonly id: string;
+  readonly name: string;
+  readonly fileName: string;
+  readonly mediaType: string;
+  readonly bytes: Buffer;
+  /** The mark as drawn: straight alpha, own colours, on the file's pixel grid. */
+  readonly truth: Raster;
+  readonly ground: Rgb | null;
+}
+
+const jpeg = 'image/jpeg';
+const png = 'image/png';
+
+async function badge(): Promise<DemoMark> {
+  const truth = renderSvg(badgeSvg(820), 900, 900, '-40 -40 900 900');
+  const ground: Rgb = [244, 239, 228];
+  return { id: 'badge', name: 'Trust badge', fileName: 'trust-badge.jpg', mediaType: jpeg, bytes: await toJpeg(compositeOn(truth, ground), 78), truth, ground };
+}
+
+async function wordmark(): Promise<DemoMark> {
+  const truth = renderSvg(wordmarkSvg(396), 420, 130, '-12 -6 420 130');
+  const ground: Rgb = [255, 255, 255];
+  const bytes = await again(await toJpeg(compositeOn(truth, ground), 62), 55);
+  return { id: 'wordmark', name: 'Harrowmere wordmark', fileName: 'harrowmere-wordmark.jpg', mediaType: jpeg, bytes, truth, ground };
+}
+
+async function festival(): Promise<DemoMark> {
+  const truth = renderSvg(festivalSvg(1000), 1000, 920, '0 40 1000 920');
+  const ground: Rgb = [214, 229, 238];
+  return { id: 'festival', name: 'Towpath Days', fileName: 'towpath-days.png', mediaType: png, bytes: await toPng(compositeOn(truth, ground), false), truth, ground };
+}
+
+async function lockHouse(): Promise<DemoMark> {
+  const truth = renderSvg(lockHouseSvg(1024), 1024, 1024);
+  const uneven = (x: number, y: number): Rgb => [232 - x / 260 - y / 400, 222 - x / 300 - y / 300, 202 - x / 220 - y / 420].map(Math.round) as unknown as Rgb;
+  return { id: 'lock-house', name: 'Lock-house concept', fileName: 'lock-house-concept.png', mediaType: png, bytes: await toPng(compositeOn(truth, uneven), false), truth, ground: [230, 220, 200] };
+}
+
+async function monogram(): Promise<DemoMark> {
+  const truth = renderSvg(monogramSvg(600), 600, 600);
+  return { id: 'monogram', name: 'Monogram', fileName: 'monogram-white.png', mediaType: png, bytes: await toPng(truth, true), truth, ground: null };
+}
+
+async function signalFlag(): Promise<DemoMark> {
+  const truth = renderSvg(signalFlagSvg(800), 800, 800);
+  const checker = (x: number, y: number): Rgb => (((x >> 4) + (y >> 4)) % 2 ? [255, 255, 255] : [204, 204, 204]);
+  return { id: 'signal-flag', name: 'Signal flag', fileName: 'signal-flag.png', mediaType: png, bytes: await toPng(compositeOn(truth, checker), false), truth, ground: null };
+}
+
+/** All marks drawn so far, in the order in which the collection shows them. */
+export const drawMarks = (): Promise<DemoMark[]> => Promise.all([badge(), wordmark(), festival(), lockHouse(), monogram()]);
+
+/** Marks whose arrival state is not handled well yet; drawn for tests and measurements. */
+export const drawHardMarks = (): Promise<DemoMark[]> => Promise.all([signalFlag()]);
+
+export interface DemoGround {
+  readonly id: string;
+  readonly name: string;
+  readonly tone: 'light' | 'dark' | 'mid';
+  readonly bytes: Buffer;
+  readonly width: number;
+  readonly height: number;
+}
+
+export async function drawGrounds(width = 1600, height = 1000): Promise<DemoGround[]> {
+  const make = async (id: string, name: string, tone: DemoGround['tone'], raster: Raster): Promise<DemoGround> => ({ id, name, tone, bytes: await toJpeg(raster, 90), width, height });
+  return Promise.all([
+    make('misty-towpath', 'Misty towpath', 'light', mistyTowpath(width, height)),
+    make('lock-by-night', 'Lock by night', 'dark', lockByNight(width, height)),
+    make('brick-bridge', 'Brick bridge', 'mid', brickBridge(width, height)),
+  ]);
+}
