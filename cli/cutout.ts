@@ -1,0 +1,105 @@
+import { mkdir, readFile, stat } from 'node:fs/promises';
+import { CoreError } from '../core/errors';
+import { type Recipe, initialRecipe, readRecipe } from '../core/recipe/recipe';
+import { MOST_TOLERANCE } from '../core/matte/steadyRange';
+import type { Anchor } from '../core/params';
+import { type Command, readArguments, readNumber } from './command';
+import { type CutoutJob, runCutout } from './cutoutFile';
+import { runFolder } from './folderWorkers';
+
+const help = `tassel cutout FILE|FOLDER --out FILE.png|FOLDER [options]
+
+Takes a mark off its ground and writes a PNG with straight alpha on the working
+picture's own pixel grid. Every file is read back and checked.
+
+  --way auto|flat|paper  how; auto (the default) looks at each file
+  --open X,Y …           enclosed areas that are see-through, each named by a point in it
+  --solid X,Y …          enclosed areas that belong to the mark
+  --tolerance 0..${MOST_TOLERANCE}      how far from the ground's colour still counts as ground
+  --softness 0..8        blurs the edge, in px
+  --choke -5..5          moves the edge inwards (above 0) or outwards, in px
+  --recipe IN.json       starts from a saved recipe
+  --save-recipe OUT.json writes the recipe used (one file only)
+  --report FILE.json     writes what was measured and the time of each step (one file only)
+  --trim                 cuts the file down to what is visible
+
+A folder is done with all cores; files that are no pictures are skipped and named.`;
+
+export const cutout: Command = {
+  verb: 'cutout', summary: 'take a mark off its ground, as a transparent PNG', help,
+  async run(argv) {
+    const { options, positionals } = splitPoints(argv);
+    const { values } = readArguments(options, {
+      out: { type: 'string' }, way: { type: 'string' }, recipe: { type: 'string' }, 'save-recipe': { type: 'string' }, report: { type: 'string' },
+      tolerance: { type: 'string' }, softness: { type: 'string' }, choke: { type: 'string' }, trim: { type: 'boolean' },
+    });
+    if (positionals.files.length !== 1) throw new CoreError('cli/usage', `cutout takes one file or folder, got ${positionals.files.length}.`);
+    if (!values.out) throw new CoreError('cli/usage', 'cutout needs --out.');
+    const way = values.way ?? 'auto';
+    if (!['auto', 'flat', 'paper'].includes(way)) throw new CoreError('cli/usage', `--way takes auto, flat or paper, got "${way}".`);
+    const recipe = withOptions(values.recipe ? await loadRecipe(values.recipe) : initialRecipe(), values, positionals.anchors);
+    const job: CutoutJob = {
+      input: positionals.files[0], output: values.out, way: way as CutoutJob['way'], hasOwnRecipe: values.recipe !== undefined, recipe,
+      trim: values.trim ?? false, saveRecipe: values['save-recipe'] ?? null, report: values.report ?? null,
+    };
+    const isFolder = (await stat(job.input).catch(() => null))?.isDirectory() ?? false;
+    if (!isFolder) {
+      await runCutout(job);
+      return 0;
+    }
+    if (job.saveRecipe || job.report) throw new CoreError('cli/usage', '--save-recipe and --report take one file, not a folder.');
+    await mkdir(job.output, { recursive: true });
+    return runFolder(job);
+  },
+};
+
+// `--open` and `--solid` take any number of points, which node's own parser does not know.
+function splitPoints(argv: readonly string[]) {
+  const options: string[] = [];
+  const files: string[] = [];
+  const anchors: Anchor[] = [];
+  let taking: Anchor['decision'] | null = null;
+  for (let k = 0; k < argv.length; k++) {
+    const word = argv[k];
+    const inline = /^--(open|solid)=(.*)$/.exec(word);
+    if (word === '--open' || word === '--solid') taking = word.slice(2) as Anchor['decision'];
+    else if (inline) anchors.push(readPoint(inline[2], inline[1] as Anchor['decision']));
+    else if (taking && /^-?[\d.]+,-?[\d.]+$/.test(word)) anchors.push(readPoint(word, taking));
+    else if (word.startsWith('-')) {
+      taking = null;
+      options.push(word);
+      const takesValue = word !== '--trim' && !word.includes('=');
+      if (takesValue && k + 1 < argv.length) options.push(argv[++k]);
+    } else {
+      if (taking && anchors.length === 0) throw new CoreError('cli/usage', `--${taking} takes points such as 120,80, got "${word}".`);
+      taking = null;
+      files.push(word);
+    }
+  }
+  return { options, positionals: { files, anchors } };
+}
+
+function readPoint(text: string, decision: Anchor['decision']): Anchor {
+  const [x, y, ...rest] = text.split(',').map(Number);
+  if (rest.length || !Number.isFinite(x) || !Number.isFinite(y)) throw new CoreError('cli/usage', `--${decision} takes points such as 120,80, got "${text}".`);
+  return { x, y, decision };
+}
+
+async function loadRecipe(path: string): Promise<Recipe> {
+  const text = await readFile(path, 'utf8').catch((cause) => {
+    throw new CoreError('file/not-readable', `${path} cannot be read: ${(cause as Error).message}.`, { file: path }, { cause });
+  });
+  try {
+    return readRecipe(JSON.parse(text));
+  } catch (cause) {
+    throw new CoreError('recipe/invalid', `${path} is not a recipe: ${(cause as Error).message}`, { file: path }, { cause });
+  }
+}
+
+function withOptions(recipe: Recipe, values: { tolerance?: string; softness?: string; choke?: string }, anchors: Anchor[]): Recipe {
+  const cutOut = { ...recipe.stages.cutOut, areas: [...recipe.stages.cutOut.areas, ...anchors] };
+  if (values.tolerance !== undefined) cutOut.tolerance = readNumber(values.tolerance, 'tolerance', 0, MOST_TOLERANCE);
+  if (values.softness !== undefined) cutOut.softness = readNumber(values.softness, 'softness', 0, 8);
+  if (values.choke !== undefined) cutOut.choke = readNumber(values.choke, 'choke', -5, 5);
+  return { ...recipe, stages: { ...recipe.stages, cutOut } };
+}

@@ -1,0 +1,99 @@
+import { rename, rm, writeFile } from 'node:fs/promises';
+import { basename } from 'node:path';
+import { CoreError } from '../core/errors';
+import { inspectPicture } from '../core/inspect/inspectPicture';
+import { cropRaster } from '../core/raster/cropRaster';
+import { bleedColours } from '../core/raster/bleedColours';
+import { findExtents } from '../core/raster/extents';
+import type { Raster } from '../core/raster/raster';
+import type { Recipe } from '../core/recipe/recipe';
+import { type MasterResult, runStages } from '../core/recipe/runRecipe';
+import { decodePicture } from '../server/codecs/decodePicture';
+import { encodeMasterPng } from '../server/codecs/encodePng';
+import { readBackPng } from '../server/codecs/readBackPng';
+import { readInput } from './command';
+
+/** One cut-out, as plain values: it travels to worker threads. */
+export interface CutoutJob {
+  readonly input: string;
+  readonly output: string;
+  readonly way: 'auto' | 'flat' | 'paper';
+  readonly recipe: Recipe;
+  readonly hasOwnRecipe: boolean;
+  readonly trim: boolean;
+  readonly saveRecipe: string | null;
+  readonly report: string | null;
+}
+
+/**
+ * Cuts out one file. The output appears under its name only when it is complete and has been read back.
+ * @throws CoreError naming the file
+ */
+export async function runCutout(job: CutoutJob): Promise<void> {
+  const name = basename(job.input);
+  const times = stopwatch();
+  times.begin('decode');
+  const { raster } = await decodePicture(await readInput(job.input), name);
+  const recipe = chooseWay(job, raster, name);
+  const result = await namingFile(name, () => runStages(raster, recipe.stages, { pictureKey: name, reduction: 1, onStep: times.begin }));
+  times.begin('finish');
+  const picture = finish(result, job.trim, name);
+  times.begin('encode');
+  const bytes = await encodeMasterPng(picture);
+  times.begin('read back');
+  readBackPng(bytes, picture, job.output);
+  times.end();
+  await writeWhole(job.output, bytes);
+  if (job.saveRecipe) await writeWhole(job.saveRecipe, `${JSON.stringify(recipe, null, 2)}\n`);
+  if (job.report) {
+    const facts = { ...result.perStage.cutOut.facts };
+    await writeWhole(job.report, `${JSON.stringify({ file: job.input, width: picture.width, height: picture.height, findings: result.findings, facts, timesMs: times.all }, null, 2)}\n`);
+  }
+}
+
+function chooseWay(job: CutoutJob, raster: Raster, name: string): Recipe {
+  if (job.way === 'paper') throw new CoreError('cutout/way-unavailable', `${name}: cutting ink from paper is not available in this version; use --way flat.`, { file: name });
+  if (job.way === 'auto' && job.hasOwnRecipe) return job.recipe;
+  const isTransparent = job.way === 'auto' && inspectPicture(raster).way === 'transparent';
+  const way = isTransparent ? ('keep' as const) : ('flat' as const);
+  return { ...job.recipe, stages: { ...job.recipe.stages, cutOut: { ...job.recipe.stages.cutOut, way } } };
+}
+
+// On the working picture's grid unless trimmed: a crop in the recipe keeps its place.
+function finish(result: MasterResult, trim: boolean, name: string): Raster {
+  const { raster } = result.master;
+  const extents = findExtents(raster);
+  if (!extents) throw new CoreError('cutout/nothing-left', `${name}: nothing is left after the cut-out. Try a lower --tolerance.`, { file: name });
+  return bleedColours(trim ? cropRaster(raster, extents) : raster);
+}
+
+async function namingFile<T>(name: string, work: () => T): Promise<T> {
+  try {
+    return work();
+  } catch (error) {
+    if (error instanceof CoreError) throw new CoreError(error.code, `${name}: ${error.message}`, { ...error.details, file: name }, { cause: error });
+    throw error;
+  }
+}
+
+async function writeWhole(path: string, content: Uint8Array | string): Promise<void> {
+  const own = `${path}.${process.pid}.part`;
+  try {
+    await writeFile(own, content);
+    await rename(own, path);
+  } catch (cause) {
+    await rm(own, { force: true }).catch(() => {});
+    throw new CoreError('file/not-writable', `${path} cannot be written: ${(cause as Error).message}.`, { file: path }, { cause });
+  }
+}
+
+function stopwatch() {
+  const all: Record<string, number> = {};
+  let current: string | null = null;
+  let since = 0;
+  const end = () => {
+    if (current) all[current] = Math.round(((all[current] ?? 0) + performance.now() - since) * 10) / 10;
+    current = null;
+  };
+  return { all, end, begin: (name: string) => { end(); current = name; since = performance.now(); } };
+}

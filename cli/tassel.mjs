@@ -1,0 +1,35 @@
+// Command line entry: bundles cli/main.ts on first use (and after a change), then runs it.
+import { createHash } from 'node:crypto';
+import { existsSync, mkdirSync, readdirSync, renameSync, rmSync, statSync } from 'node:fs';
+import { dirname, join } from 'node:path';
+import { fileURLToPath, pathToFileURL } from 'node:url';
+
+const root = dirname(dirname(fileURLToPath(import.meta.url)));
+const cache = join(root, '.cache/cli');
+
+function stamp() {
+  const hash = createHash('sha1');
+  const walk = (folder) => {
+    for (const entry of readdirSync(folder, { withFileTypes: true })) {
+      const path = join(folder, entry.name);
+      if (entry.isDirectory()) walk(path);
+      else if (entry.name.endsWith('.ts') && !entry.name.endsWith('.test.ts')) hash.update(`${path} ${statSync(path).mtimeMs}\n`);
+    }
+  };
+  for (const folder of ['core', 'cli', 'server/codecs']) walk(join(root, folder));
+  return hash.digest('hex').slice(0, 16);
+}
+
+const bundle = join(cache, `${stamp()}.mjs`);
+if (!existsSync(bundle)) {
+  const { build } = await import('esbuild').catch(() => {
+    console.error('tassel: the packages are not installed; run npm ci first');
+    process.exit(1);
+  });
+  mkdirSync(cache, { recursive: true });
+  const own = `${bundle}.${process.pid}.tmp.mjs`;
+  await build({ absWorkingDir: root, entryPoints: ['cli/main.ts'], outfile: own, bundle: true, platform: 'node', target: 'node20', format: 'esm', packages: 'external', logLevel: 'error' });
+  for (const old of readdirSync(cache)) if (!old.endsWith('.tmp.mjs')) rmSync(join(cache, old), { force: true });
+  renameSync(own, bundle);
+}
+await import(pathToFileURL(bundle).href);

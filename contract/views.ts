@@ -1,0 +1,103 @@
+import type { ErrorCode } from '../core/errors';
+import type { Finding } from '../core/findings/finding';
+import type { Way } from '../core/inspect/inspectPicture';
+import type { Recipe } from '../core/recipe/recipe';
+
+/** The body of every answer that is not a success. */
+export interface ErrorBody {
+  readonly error: { readonly code: ErrorCode; readonly message: string; readonly details: Record<string, unknown> };
+}
+
+export interface PaletteColour { readonly name: string; readonly hex: string }
+
+export interface BrandView {
+  readonly id: string;
+  readonly name: string;
+  readonly palette: readonly PaletteColour[];
+  readonly pattern: string;
+  readonly markCount: number;
+}
+
+export interface GroundView {
+  readonly id: string;
+  readonly name: string;
+  readonly tone: 'light' | 'mid' | 'dark';
+  readonly width: number;
+  readonly height: number;
+  readonly picture: string;
+}
+
+/** What was found in a file at take-in, and what was made of it. */
+export interface FoundView {
+  readonly format: string;
+  readonly way: Way;
+  readonly groundHex: string | null;
+  readonly noise: number;
+  readonly notes: readonly string[];
+  /** One sentence: what it is, and what is proposed. */
+  readonly sentence: string;
+}
+
+export interface MarkCard {
+  readonly id: string;
+  readonly brandId: string;
+  readonly name: string;
+  readonly kind: 'logo' | 'signature';
+  readonly state: 'working' | 'finished';
+  readonly revision: number;
+  readonly variantCount: number;
+  readonly findings: readonly Pick<Finding, 'id' | 'title' | 'weight'>[];
+  readonly originalName: string;
+  readonly width: number;
+  readonly height: number;
+  readonly updatedAt: string;
+}
+
+export interface MarkView extends MarkCard {
+  readonly found: FoundView;
+  readonly recipe: Recipe;
+  readonly canUndo: boolean;
+  readonly canRedo: boolean;
+  /** Width of the reduced picture for the fast preview. */
+  readonly reducedWidth: number;
+}
+
+export interface TakenIn {
+  readonly mark: MarkView;
+  /** The same bytes were there already; `mark` is the one they belong to. */
+  readonly isDuplicate: boolean;
+}
+
+export interface FileReceipt {
+  readonly width: number;
+  readonly height: number;
+  readonly bytes: number;
+  readonly hasAlpha: boolean;
+  readonly isInterlaced: boolean;
+  readonly isSrgb: boolean;
+  readonly chunks: readonly string[];
+  readonly clearShare: number;
+  readonly enlargement: number;
+}
+
+export interface DeliveredFileView {
+  readonly name: string;
+  readonly variant: string;
+  readonly purpose: string;
+  readonly receipt: FileReceipt;
+}
+
+export interface DeliveryView {
+  readonly id: string;
+  readonly markId: string;
+  readonly markName: string;
+  readonly revision: number;
+  readonly state: 'waiting' | 'making' | 'ready' | 'failed' | 'cancelled';
+  readonly fileCount: number;
+  readonly doneCount: number;
+  readonly zipName: string;
+  readonly problem: string | null;
+  readonly createdAt: string;
+  readonly finishedAt: string | null;
+  readonly files: readonly DeliveredFileView[];
+}

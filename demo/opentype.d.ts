@@ -1,0 +1,4 @@
+declare module 'opentype.js' {
+  const opentype: { parse(buffer: ArrayBuffer): unknown };
+  export default opentype;
+}

@@ -1,0 +1,66 @@
+import { Hono } from 'hono';
+import { secureHeaders } from 'hono/secure-headers';
+import type pg from 'pg';
+import type { Logger } from 'pino';
+import { CoreError, isCoreError } from '../core/errors';
+import type { CorePool } from './corePool';
+import type { DeliveryEvents } from './deliveryEvents';
+import { toAnswer } from './errors';
+import type { JobRunner } from './jobs/runner';
+import { brandRoutes } from './routes/brands';
+import { deliveryRoutes } from './routes/deliveries';
+import { markRoutes } from './routes/marks';
+import { pictureRoutes } from './routes/pictures';
+import { staticRoutes } from './routes/static';
+
+export interface AppDeps {
+  readonly pool: pg.Pool;
+  readonly core: CorePool;
+  readonly jobs: Pick<JobRunner, 'addDelivery'>;
+  readonly events: DeliveryEvents;
+  readonly log: Logger;
+  /** Folder of the built web application, or null to serve the interface's paths only. */
+  readonly webDir: string | null;
+}
+
+/** The whole server as one function from request to response. */
+export function createApp(deps: AppDeps): Hono {
+  const app = new Hono();
+  app.use(secureHeaders({
+    contentSecurityPolicy: {
+      defaultSrc: ["'self'"], imgSrc: ["'self'", 'blob:', 'data:'], styleSrc: ["'self'", "'unsafe-inline'"], fontSrc: ["'self'", 'data:'],
+      workerSrc: ["'self'", 'blob:'], connectSrc: ["'self'"], objectSrc: ["'none'"], frameAncestors: ["'none'"],
+    },
+  }));
+  app.use('/api/*', async (c, next) => {
+    checkOrigin(c.req.method, c.req.header('host'), c.req.header('origin'), c.req.header('sec-fetch-site'));
+    c.header('Cache-Control', 'no-store');
+    await next();
+  });
+  app.route('/', brandRoutes(deps));
+  app.route('/', markRoutes(deps));
+  app.route('/', pictureRoutes(deps));
+  app.route('/', deliveryRoutes(deps));
+  app.all('/api/*', () => {
+    throw new CoreError('store/not-found', 'There is no such address.');
+  });
+  if (deps.webDir) app.route('/', staticRoutes(deps.webDir));
+  app.onError((error, c) => {
+    if (!isCoreError(error)) deps.log.error({ err: error, path: c.req.path }, 'request failed');
+    const { status, body } = toAnswer(error);
+    return c.json(body, status);
+  });
+  return app;
+}
+
+/**
+ * Changes come only from our own pages: a request that another site started is refused. A page of another site can
+ * also reach us through a name that it points at this machine, so reading asks for a loopback host too.
+ */
+function checkOrigin(method: string, host: string | undefined, origin: string | undefined, site: string | undefined): void {
+  const isRead = method === 'GET' || method === 'HEAD';
+  const name = (host ?? '').replace(/:\d+$/, '');
+  const isLoopback = ['127.0.0.1', 'localhost', '[::1]'].includes(name);
+  const isSame = origin === undefined || origin === `http://${host}` || origin === `https://${host}`;
+  if (!isLoopback || (!isRead && (!isSame || site === 'cross-site'))) throw new CoreError('request/forbidden-origin', 'This request came from another site and was refused.');
+}

@@ -1,0 +1,80 @@
+import { zip } from 'fflate';
+import type pg from 'pg';
+import { isCoreError } from '../../core/errors';
+import { readRecipe } from '../../core/recipe/recipe';
+import { readBackZip } from '../codecs/readBackZip';
+import type { CorePool } from '../corePool';
+import { planFiles } from '../planFiles';
+import { keepBlob, readBlob } from '../store/blobs';
+import { withTransaction } from '../store/db';
+import { beginDelivery, countDone, failDelivery, findDelivery, findDeliveryRecipe, finishDelivery } from '../store/deliveries';
+import { findMark, findMarkPictures } from '../store/marks';
+import { findBrand } from '../store/brands';
+import { writeReceipt } from './receipt';
+
+export interface DeliveryDeps { readonly pool: pg.Pool; readonly core: CorePool }
+
+/**
+ * Makes all files of a delivery, reads every one back, and makes the delivery reachable whole, in one transaction.
+ * May be run again after a crash at any moment: nothing is visible before the end.
+ */
+export async function makeDelivery({ pool, core }: DeliveryDeps, id: string): Promise<void> {
+  if (!(await beginDelivery(pool, id))) return;
+  await announce(pool, id);
+  try {
+    await makeAll({ pool, core }, id);
+  } catch (error) {
+    if (!isCoreError(error)) throw error; // our bug or a lost connection: the queue tries again
+    await failDelivery(pool, id, error.message);
+  }
+  await announce(pool, id);
+}
+
+async function makeAll({ pool, core }: DeliveryDeps, id: string): Promise<void> {
+  const delivery = await findDelivery(pool, id);
+  const mark = await findMark(pool, delivery.markId);
+  const pictures = await findMarkPictures(pool, delivery.markId);
+  const recipe = readRecipe(await findDeliveryRecipe(pool, id));
+  const brand = await findBrand(pool, mark.brandId);
+  const working = await readBlob(pool, pictures.working);
+  const plan = planFiles(recipe, { brand: brand.name, mark: mark.name });
+
+  const made: { name: string; png: Uint8Array; variant: string; purpose: string; receipt: Awaited<ReturnType<CorePool['makeFile']>>['receipt'] }[] = [];
+  for (const file of plan) {
+    const picture = { key: pictures.working, png: working.bytes, reduction: 1 };
+    const { png, receipt } = await core.makeFile({ picture, recipe, line: file.line, name: file.name(0) });
+    made.push({ name: file.name(receipt.height), png, variant: file.variant.name, purpose: file.line.purpose, receipt });
+    if (!(await countDone(pool, id, made.length))) return;
+    await announce(pool, id);
+  }
+  const named = uniqueFiles(made);
+  const entries = new Map(named.map((f) => [f.name, f.png]));
+  entries.set('receipt.txt', new TextEncoder().encode(writeReceipt(mark, named)));
+  const packed = await pack(entries);
+  readBackZip(packed, entries, delivery.zipName);
+  await withTransaction(pool, async (tx) => {
+    const files = [];
+    for (const f of named) files.push({ name: f.name, variant: f.variant, purpose: f.purpose, receipt: f.receipt, blobSha: await keepBlob(tx, f.png, 'image/png') });
+    const zipSha = await keepBlob(tx, packed, 'application/zip');
+    await finishDelivery(tx, id, zipSha, files);
+  });
+}
+
+function uniqueFiles<T extends { name: string }>(files: T[]): T[] {
+  const taken = new Set<string>();
+  return files.map((f) => {
+    let name = f.name;
+    for (let n = 2; taken.has(name.toLowerCase()); n++) name = f.name.replace(/(\.\w+)$/, `-${n}$1`);
+    taken.add(name.toLowerCase());
+    return { ...f, name };
+  });
+}
+
+// Stored, not compressed: PNG is compressed already.
+const pack = (entries: ReadonlyMap<string, Uint8Array>): Promise<Uint8Array> =>
+  new Promise((resolve, reject) => {
+    zip(Object.fromEntries(entries), { level: 0, mtime: new Date(2026, 0, 1) }, (error, bytes) => (error ? reject(error) : resolve(bytes)));
+  });
+
+/** Tells every web server that a delivery has moved on. */
+export const announce = (pool: pg.Pool, id: string) => pool.query("select pg_notify('tassel_delivery', $1)", [id]);

@@ -1,0 +1,31 @@
+import type { Logger } from 'pino';
+import { palette } from '../demo/palette';
+import { drawGrounds, drawMarks } from '../demo/scenario';
+import { keepBlob } from './store/blobs';
+import { addBrand, addGround, listBrands } from './store/brands';
+import { withTransaction } from './store/db';
+import { type TakeInDeps, takeIn } from './takeIn';
+
+export const DEMO_BRAND = 'Harrowmere Lock Keepers’ Trust';
+
+const names: Record<keyof typeof palette, string> = {
+  lampBlack: 'Lamp black', enamelCream: 'Enamel cream', canalGreen: 'Canal green', paddleRed: 'Paddle red', fogBlue: 'Fog blue',
+};
+
+/** Fills an empty database with the demo scenario, through the same take-in that a person's files go through. */
+export async function seedDemo(deps: TakeInDeps, log: Logger): Promise<void> {
+  const { pool } = deps;
+  if ((await listBrands(pool)).length > 0) return;
+  log.info('drawing the demo scenario');
+  const [marks, grounds] = await Promise.all([drawMarks(), drawGrounds()]);
+  const colours = Object.entries(palette).map(([key, hex]) => ({ name: names[key as keyof typeof palette], hex }));
+  const brandId = await withTransaction(pool, async (tx) => {
+    const id = await addBrand(tx, DEMO_BRAND, colours);
+    for (const [position, g] of grounds.entries()) {
+      const blobSha = await keepBlob(tx, g.bytes, 'image/jpeg');
+      await addGround(tx, id, { name: g.name, tone: g.tone, blobSha, width: g.width, height: g.height, position });
+    }
+    return id;
+  });
+  for (const mark of marks) await takeIn(deps, brandId, mark.bytes, mark.fileName, mark.name);
+}

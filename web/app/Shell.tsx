@@ -1,0 +1,36 @@
+import { Dropdown } from 'antd';
+import { Link, NavLink, Outlet } from 'react-router';
+import { useBrand } from '../data/useBrand';
+import { NewBrandDialog } from '../components/NewBrandDialog';
+import { TasselMark } from '../components/TasselMark';
+import { useRoom } from './room';
+import { useState } from 'react';
+
+/** What stands round every screen: name, ways, brand and room. */
+export function Shell() {
+  const { room, setRoom } = useRoom();
+  const { brand, brands, choose } = useBrand();
+  const [isAdding, setAdding] = useState(false);
+  const items = [
+    ...brands.map((b) => ({ key: b.id, label: `${b.name} · ${b.markCount}`, onClick: () => choose(b.id) })),
+    { type: 'divider' as const },
+    { key: 'new', label: 'New brand', onClick: () => setAdding(true) },
+  ];
+  return (
+    <div className="shell">
+      <header className="shell-bar">
+        <Link className="shell-name" to="/marks"><TasselMark />Tassel</Link>
+        <nav className="shell-nav" aria-label="Main">
+          <NavLink to="/marks">Marks</NavLink>
+          <NavLink to="/deliveries">Deliveries</NavLink>
+        </nav>
+        <div className="shell-right">
+          <Dropdown menu={{ items }} trigger={['click']}><button type="button">{brand?.name ?? 'No brand yet'} ▾</button></Dropdown>
+          <button type="button" onClick={() => setRoom(room === 'light' ? 'dark' : 'light')}>{room === 'light' ? 'Light room' : 'Dark room'}</button>
+        </div>
+      </header>
+      <main className="shell-main"><Outlet /></main>
+      {isAdding && <NewBrandDialog onClose={() => setAdding(false)} />}
+    </div>
+  );
+}

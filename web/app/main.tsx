@@ -1,0 +1,42 @@
+import '@fontsource-variable/hanken-grotesk/wght.css';
+import '@fontsource-variable/bricolage-grotesque/wght.css';
+import './tokens.css';
+import './base.css';
+import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
+import { App as AntApp } from 'antd';
+import { StrictMode, Suspense, lazy } from 'react';
+import { createRoot } from 'react-dom/client';
+import { Navigate, RouterProvider, createBrowserRouter } from 'react-router';
+import { Shell } from './Shell';
+import { RoomProvider } from './room';
+import { Waiting } from '../components/Waiting';
+import { MarksScreen } from '../screens/marks/MarksScreen';
+
+const BenchScreen = lazy(() => import('../screens/bench/BenchScreen').then((m) => ({ default: m.BenchScreen })));
+const DeliveriesScreen = lazy(() => import('../screens/deliveries/DeliveriesScreen').then((m) => ({ default: m.DeliveriesScreen })));
+const queries = new QueryClient({ defaultOptions: { queries: { retry: 1, refetchOnWindowFocus: false, staleTime: 5_000 } } });
+
+const router = createBrowserRouter([
+  {
+    element: <Shell />,
+    children: [
+      { index: true, element: <Navigate to="/marks" replace /> },
+      { path: '/marks', element: <MarksScreen /> },
+      { path: '/marks/:markId/:stage?', element: <Suspense fallback={<Waiting what="the bench" />}><BenchScreen /></Suspense> },
+      { path: '/deliveries', element: <Suspense fallback={<Waiting what="deliveries" />}><DeliveriesScreen /></Suspense> },
+      { path: '*', element: <Navigate to="/marks" replace /> },
+    ],
+  },
+]);
+
+createRoot(document.getElementById('root') as HTMLElement).render(
+  <StrictMode>
+    <QueryClientProvider client={queries}>
+      <RoomProvider>
+        <AntApp component={false}>
+          <RouterProvider router={router} />
+        </AntApp>
+      </RoomProvider>
+    </QueryClientProvider>
+  </StrictMode>,
+);

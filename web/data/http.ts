@@ -1,0 +1,32 @@
+import type { ErrorBody } from '../../contract/views';
+import { CoreError } from '../../core/errors';
+
+/** Speaks to the server in JSON. @throws CoreError as the server answers, or saying that it cannot be reached */
+export async function send<T>(method: 'GET' | 'POST' | 'PUT' | 'PATCH' | 'DELETE', path: string, body?: unknown): Promise<T> {
+  const init: RequestInit = { method };
+  if (body !== undefined) {
+    init.body = JSON.stringify(body);
+    init.headers = { 'Content-Type': 'application/json' };
+  }
+  return read<T>(await reach(path, init));
+}
+
+/** Sends a file's bytes as they are. */
+export const upload = async <T>(path: string, file: File, signal: AbortSignal): Promise<T> => read<T>(await reach(path, { method: 'POST', body: file, signal }));
+
+async function reach(path: string, init: RequestInit): Promise<Response> {
+  try {
+    return await fetch(path, init);
+  } catch (cause) {
+    if (init.signal?.aborted) throw cause;
+    throw new CoreError('server/internal', 'The server cannot be reached. Check that Tassel is running, then try again.', {}, { cause });
+  }
+}
+
+async function read<T>(response: Response): Promise<T> {
+  if (response.status === 204) return undefined as T;
+  const value = await response.json().catch(() => null);
+  if (response.ok) return value as T;
+  const error = (value as ErrorBody | null)?.error;
+  throw new CoreError(error?.code ?? 'server/internal', error?.message ?? `The server answered ${response.status}.`, error?.details ?? {});
+}

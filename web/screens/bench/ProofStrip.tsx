@@ -1,0 +1,45 @@
+import { useCallback } from 'react';
+import { Canvas, fitBox } from '../../components/Canvas';
+import { contrastWords } from '../../components/contrastWords';
+import { coverWith, usePhotos } from '../../components/usePhoto';
+import type { ProofGround, Shown } from './useEngine';
+
+interface Props {
+  readonly grounds: readonly ProofGround[];
+  readonly shown: Shown | null;
+  readonly chosen: string | null;
+  readonly onChoose: (id: string) => void;
+}
+
+/** The floor of the room: the result live on every ground. A click puts that ground under the bench. */
+export function ProofStrip({ grounds, shown, chosen, onChoose }: Props) {
+  const photos = usePhotos(grounds.flatMap((g) => (g.url ? [g.url] : [])));
+  return (
+    <div className="proof" role="group" aria-label="Proofs on grounds">
+      {grounds.map((g) => (
+        <Proof key={g.id} ground={g} shown={shown} photo={g.url ? photos.get(g.url) ?? null : null} isChosen={g.id === chosen} onChoose={() => onChoose(g.id)} />
+      ))}
+    </div>
+  );
+}
+
+function Proof({ ground, shown, photo, isChosen, onChoose }: { ground: ProofGround; shown: Shown | null; photo: ImageBitmap | null; isChosen: boolean; onChoose: () => void }) {
+  const draw = useCallback((context: CanvasRenderingContext2D, w: number, h: number) => {
+    context.imageSmoothingQuality = 'high';
+    if (ground.hex) {
+      context.fillStyle = ground.hex;
+      context.fillRect(0, 0, w, h);
+    } else if (photo) coverWith(context, photo, 0, 0, w, h);
+    if (!shown?.extents) return;
+    const { extents: e, reduction, toWorking } = shown;
+    const to = fitBox(e.width, e.height, w, h - 14, 10);
+    context.drawImage(shown.result, (e.x - toWorking[4]) / reduction, (e.y - toWorking[5]) / reduction, e.width / reduction, e.height / reduction, to.x, to.y, to.width, to.height);
+  }, [ground.hex, photo, shown]);
+  const { text, isWeak } = contrastWords(shown?.contrast[ground.id]);
+  return (
+    <button type="button" className="proof-one" aria-pressed={isChosen} onClick={onChoose} aria-label={`${ground.name}, contrast ${text}`}>
+      <Canvas draw={draw} />
+      <span className={isWeak ? 'proof-name is-weak' : 'proof-name'}>{ground.name}{text && ` · ${text}`}</span>
+    </button>
+  );
+}

@@ -1,0 +1,82 @@
+import type { RectPx } from '../../../../core/params';
+import { fillChecker } from '../../../components/Canvas';
+import { coverWith } from '../../../components/usePhoto';
+import type { ProofGround, Shown } from '../useEngine';
+import type { Viewport } from './useViewport';
+
+export type BenchView = 'result' | 'original' | 'matte';
+
+export interface BenchPaint {
+  readonly view: Viewport;
+  readonly mode: BenchView;
+  /** Working-picture size. */
+  readonly width: number;
+  readonly height: number;
+  readonly original: ImageBitmap;
+  readonly shown: Shown | null;
+  readonly matte: ImageBitmap | null;
+  readonly ground: ProofGround | null;
+  readonly photo: ImageBitmap | null;
+  /** Screen x of the wipe, or null for none. */
+  readonly wipeX: number | null;
+  readonly crop: RectPx | null;
+}
+
+/** Draws the bench's picture: the original, what became of it, and the wipe between them. */
+export function paintBench(context: CanvasRenderingContext2D, w: number, h: number, p: BenchPaint): void {
+  const { view } = p;
+  context.imageSmoothingEnabled = view.scale < 3; // single pixels stay single pixels
+  context.imageSmoothingQuality = 'high';
+  if (p.mode === 'original' || !p.shown) {
+    paintOriginal(context, p, 0, w, h);
+    return;
+  }
+  const wipe = p.mode === 'result' ? p.wipeX : null;
+  context.save();
+  context.beginPath();
+  context.rect(wipe ?? 0, 0, w - (wipe ?? 0), h);
+  context.clip();
+  paintResult(context, p, w, h);
+  context.restore();
+  if (wipe !== null) {
+    context.save();
+    context.beginPath();
+    context.rect(0, 0, wipe, h);
+    context.clip();
+    paintOriginal(context, p, 0, wipe, h);
+    context.restore();
+  }
+}
+
+function paintOriginal(context: CanvasRenderingContext2D, { view, width, height, original }: BenchPaint, x: number, w: number, h: number): void {
+  const style = getComputedStyle(document.documentElement);
+  context.fillStyle = style.getPropertyValue('--well');
+  context.fillRect(x, 0, w, h);
+  fillChecker(context, view.x, view.y, width * view.scale, height * view.scale);
+  context.drawImage(original, view.x, view.y, width * view.scale, height * view.scale);
+}
+
+function paintResult(context: CanvasRenderingContext2D, { view, mode, shown, matte, ground, photo }: BenchPaint, w: number, h: number): void {
+  if (!shown) return;
+  if (mode === 'matte') {
+    context.fillStyle = '#000000';
+    context.fillRect(0, 0, w, h);
+  } else if (ground?.hex) {
+    context.fillStyle = ground.hex;
+    context.fillRect(0, 0, w, h);
+  } else if (photo) coverWith(context, photo, 0, 0, w, h);
+  else fillChecker(context, 0, 0, w, h);
+  const bitmap = mode === 'matte' ? matte : shown.result;
+  if (!bitmap) return;
+  const [a, , , d, e, f] = shown.toWorking;
+  // Only the part in sight: a browser without a graphics processor resamples all it is given.
+  const left = Math.max(0, Math.floor(((0 - view.x) / view.scale - e) / a));
+  const top = Math.max(0, Math.floor(((0 - view.y) / view.scale - f) / d));
+  const right = Math.min(bitmap.width, Math.ceil(((w - view.x) / view.scale - e) / a));
+  const bottom = Math.min(bitmap.height, Math.ceil(((h - view.y) / view.scale - f) / d));
+  if (right <= left || bottom <= top) return;
+  const at = (v: number, s: number, o: number, off: number) => (v * s + o) * view.scale + off;
+  const x = at(left, a, e, view.x);
+  const y = at(top, d, f, view.y);
+  context.drawImage(bitmap, left, top, right - left, bottom - top, x, y, at(right, a, e, view.x) - x, at(bottom, d, f, view.y) - y);
+}

@@ -1,0 +1,91 @@
+import './marks.css';
+import { useQuery } from '@tanstack/react-query';
+import { Input } from 'antd';
+import { useCallback, useEffect, useMemo, useState } from 'react';
+import { useDropzone } from 'react-dropzone';
+import { useNavigate } from 'react-router';
+import type { MarkCard as Card } from '../../../contract/views';
+import { Failed, Waiting } from '../../components/Waiting';
+import { marksQuery } from '../../data/queries';
+import { useBrand } from '../../data/useBrand';
+import { type IntakeRow, useIntake } from '../../data/useIntake';
+import { IntakeList } from './IntakeList';
+import { MarkCard } from './MarkCard';
+
+const filters = {
+  All: () => true,
+  Logos: (m: Card) => m.kind === 'logo',
+  Signatures: (m: Card) => m.kind === 'signature',
+  Working: (m: Card) => m.state === 'working',
+  Finished: (m: Card) => m.state === 'finished',
+  'With findings': (m: Card) => m.findings.some((f) => f.weight !== 'note'),
+} as const;
+type FilterName = keyof typeof filters;
+
+/** The chosen brand's marks as cards; files can be dropped anywhere. */
+export function MarksScreen() {
+  const { brand, isLoading: isBrandLoading, error: brandError } = useBrand();
+  const marks = useQuery({ ...marksQuery(brand?.id ?? ''), enabled: brand !== null, refetchInterval: 15_000 });
+  const [filter, setFilter] = useState<FilterName>('All');
+  const [search, setSearch] = useState('');
+  const navigate = useNavigate();
+  // One file alone was meant to be worked on: its bench opens by itself.
+  const openSingle = useCallback((rows: readonly IntakeRow[]) => {
+    if (rows.length === 1 && rows[0].taken) void navigate(`/marks/${rows[0].taken.mark.id}/cutOut`, { state: { justTakenIn: !rows[0].taken.isDuplicate, isDuplicate: rows[0].taken.isDuplicate } });
+  }, [navigate]);
+  const intake = useIntake(brand?.id ?? null, openSingle);
+  const drop = useDropzone({ onDrop: (files) => void intake.add(files), noClick: true, noKeyboard: true });
+  usePaste(intake.add);
+  const all = useMemo(() => marks.data ?? [], [marks.data]);
+  const shown = useMemo(() => {
+    const words = search.trim().toLowerCase();
+    return all.filter((m) => filters[filter](m) && (words === '' || `${m.name} ${m.originalName}`.toLowerCase().includes(words)));
+  }, [all, filter, search]);
+
+  if (isBrandLoading) return <Waiting what="marks" />;
+  if (brandError) return <Failed error={brandError} />;
+  const withFindings = all.filter(filters['With findings']).length;
+  return (
+    <div {...drop.getRootProps({ className: 'marks' })}>
+      <input {...drop.getInputProps({ 'aria-label': 'Choose files' })} />
+      <div className="marks-head">
+        <h1>Marks</h1>
+        <span className="soft">{all.length} {all.length === 1 ? 'mark' : 'marks'}{withFindings > 0 && ` · ${withFindings} with findings`}</span>
+        <div className="marks-tools">
+          <Input allowClear placeholder="Search" aria-label="Search marks" value={search} onChange={(e) => setSearch(e.target.value)} style={{ width: 170 }} />
+          {(Object.keys(filters) as FilterName[]).map((name) => (
+            <button key={name} type="button" className="pill" aria-pressed={filter === name} onClick={() => setFilter(name)}>{name}</button>
+          ))}
+        </div>
+      </div>
+      <IntakeList rows={intake.rows} onCancel={intake.cancel} onClear={intake.clear} />
+      {marks.error ? <Failed error={marks.error} onRetry={() => void marks.refetch()} /> : (
+        <div className="marks-grid">
+          <div className="drop-card">
+            <b>Drop files here</b>
+            <span className="soft small">PNG, JPEG, WebP, TIFF</span>
+            <span>or <button type="button" className="plain" onClick={drop.open}>choose</button>, or paste</span>
+          </div>
+          {shown.map((mark) => <MarkCard key={mark.id} mark={mark} />)}
+          {!marks.isLoading && all.length > 0 && shown.length === 0 && <p className="soft marks-none">No mark fits. <button type="button" className="plain" onClick={() => { setFilter('All'); setSearch(''); }}>Show all</button></p>}
+          {!marks.isLoading && all.length === 0 && brand && <p className="soft marks-none">No marks in {brand.name} yet. Drop a logo: it comes out transparent, in colour, black and reversed.</p>}
+        </div>
+      )}
+      {drop.isDragActive && <div className="drop-veil" aria-hidden="true"><span>Drop to take in</span></div>}
+    </div>
+  );
+}
+
+/** Pictures from the clipboard are taken in wherever on the screen they are pasted. */
+function usePaste(add: (files: readonly File[]) => Promise<void>): void {
+  useEffect(() => {
+    const onPaste = (event: ClipboardEvent) => {
+      const files = [...(event.clipboardData?.files ?? [])];
+      if (files.length === 0) return;
+      event.preventDefault();
+      void add(files);
+    };
+    window.addEventListener('paste', onPaste);
+    return () => window.removeEventListener('paste', onPaste);
+  }, [add]);
+}

@@ -1,0 +1,81 @@
+import { CoreError, type ErrorCode } from '../core/errors';
+import type { Answers, Envelope, Reply, Request } from './protocol';
+
+/** A worker as a function from request to answer. */
+export interface CoreClient {
+  /** Asks and waits. @throws CoreError as the worker's own */
+  ask<T extends Request['type']>(request: Extract<Request, { type: T }>): Promise<Answers[T]>;
+  /**
+   * Asks for the newest state of something: while one such request is under way only the last of those that follow
+   * is kept, and an answer that a newer request has overtaken is dropped (null).
+   */
+  askLatest<T extends Request['type']>(request: Extract<Request, { type: T }>): Promise<Answers[T] | null>;
+  close(): void;
+}
+
+export interface WorkerLike {
+  onmessage: ((event: MessageEvent<Reply>) => void) | null;
+  onerror: ((event: ErrorEvent) => void) | null;
+  postMessage(message: Envelope): void;
+  terminate(): void;
+}
+
+/** @param worker  a fresh worker running `entry.ts` */
+export function createCoreClient(worker: WorkerLike): CoreClient {
+  const waiting = new Map<number, { resolve: (value: never) => void; reject: (error: unknown) => void }>();
+  let lastId = 0;
+  worker.onmessage = ({ data: reply }) => {
+    const call = waiting.get(reply.id);
+    waiting.delete(reply.id);
+    if (!call) return;
+    if (reply.ok) call.resolve(reply.value as never);
+    else call.reject(new CoreError(reply.error.code as ErrorCode, reply.error.message, reply.error.details));
+  };
+  worker.onerror = (event) => {
+    for (const call of waiting.values()) call.reject(new CoreError('server/internal', `The preview stopped: ${event.message}. Reload the page.`));
+    waiting.clear();
+  };
+  const ask: CoreClient['ask'] = (request) =>
+    new Promise((resolve, reject) => {
+      const id = ++lastId;
+      waiting.set(id, { resolve: resolve as (value: never) => void, reject });
+      worker.postMessage({ id, request });
+    });
+
+  interface Pending { request: Request; resolve: (value: null | never) => void; reject: (error: unknown) => void }
+  const lanes = new Map<string, { isBusy: boolean; next: Pending | null }>();
+  const startLane = (type: string, pending: Pending): void => {
+    const lane = lanes.get(type) ?? { isBusy: false, next: null };
+    lanes.set(type, lane);
+    if (lane.isBusy) {
+      lane.next?.resolve(null);
+      lane.next = pending;
+      return;
+    }
+    lane.isBusy = true;
+    ask(pending.request as never).then(
+      (value) => pending.resolve(lane.next ? dropped(value) : (value as never)),
+      (error: unknown) => (lane.next ? pending.resolve(null) : pending.reject(error)),
+    ).finally(() => {
+      lane.isBusy = false;
+      const { next } = lane;
+      lane.next = null;
+      if (next) startLane(type, next);
+    });
+  };
+  return {
+    ask,
+    askLatest: (request) => new Promise((resolve, reject) => startLane(request.type, { request, resolve: resolve as Pending['resolve'], reject })),
+    close: () => {
+      worker.terminate();
+      waiting.clear();
+    },
+  };
+}
+
+// An answer nobody will show still holds its bitmap's memory.
+function dropped(value: unknown): null {
+  const result = (value as { result?: { close?: () => void } })?.result;
+  result?.close?.();
+  return null;
+}

@@ -1,0 +1,135 @@
+import { contrastOnColour } from '../core/colour/contrast';
+import { rgbFromHex } from '../core/colour/hex';
+import { CoreError, isCoreError } from '../core/errors';
+import { transform } from '../core/geometry/matrix';
+import type { RectPx } from '../core/params';
+import { cropRaster } from '../core/raster/cropRaster';
+import { findExtents } from '../core/raster/extents';
+import { type Raster, matteOf } from '../core/raster/raster';
+import { createStageCache, cutOutFacts, makeVariant, runStages } from '../core/recipe/runRecipe';
+import type { StagePicture } from '../core/stages/stage';
+import { decodePng } from './decodePng';
+import type { Answers, Envelope, GroundSource, Opened, PictureSource, Reply, Request, StagesDone, VariantDone } from './protocol';
+
+// The entry of a browser worker: one picture, one request after another.
+const scope = self as unknown as { onmessage: ((e: MessageEvent<Envelope>) => void) | null; postMessage(m: Reply, transfer: Transferable[]): void };
+const cache = createStageCache(4);
+const photoColours = new Map<string, Promise<readonly [number, number, number]>>();
+let picture: { raster: Raster; source: PictureSource } | null = null;
+
+scope.onmessage = ({ data: { id, request } }) => {
+  void answer(request).then(
+    ({ value, transfer }) => scope.postMessage({ id, ok: true, value }, transfer),
+    (error: unknown) => {
+      const known = isCoreError(error) ? error : new CoreError('server/internal', error instanceof Error ? error.message : String(error));
+      scope.postMessage({ id, ok: false, error: { code: known.code, message: known.message, details: known.details } }, []);
+    },
+  );
+};
+
+async function answer(request: Request): Promise<{ value: Answers[keyof Answers]; transfer: Transferable[] }> {
+  if (request.type === 'open') {
+    const value = await open(request.source);
+    return { value, transfer: [value.original] };
+  }
+  if (!picture) throw new Error('No picture is open');
+  const run = { pictureKey: picture.source.key, reduction: picture.source.reduction, cache };
+  if (request.type === 'stages') {
+    const value = await runAll(picture.raster, request.values, request.grounds, run);
+    return { value, transfer: [value.result] };
+  }
+  if (request.type === 'matte') {
+    const { master } = runStages(picture.raster, request.values, run);
+    const value = await toBitmap(greyFrom(master.raster));
+    return { value, transfer: [value] };
+  }
+  if (request.type === 'master') {
+    const { raster } = runStages(picture.raster, request.values, run).master;
+    const data = raster.data.slice();
+    return { value: { width: raster.width, height: raster.height, data }, transfer: [data.buffer] };
+  }
+  const value: VariantDone[] = [];
+  for (const variant of request.recipe.variants) {
+    const drawn = makeVariant(picture.raster, request.recipe, variant, run);
+    value.push(await showVariant(variant.id, drawn, request.grounds, run.reduction));
+  }
+  return { value, transfer: value.flatMap((v) => (v.bitmap ? [v.bitmap] : [])) };
+}
+
+async function open(source: PictureSource): Promise<Opened> {
+  const response = await fetch(source.url);
+  if (!response.ok) throw new CoreError('store/not-found', 'The picture could not be loaded. Reload the page.');
+  const raster = await decodePng(new Uint8Array(await response.arrayBuffer()));
+  picture = { raster, source };
+  return { width: raster.width, height: raster.height, original: await toBitmap(raster) };
+}
+
+async function runAll(raster: Raster, values: Parameters<typeof runStages>[1], grounds: readonly GroundSource[], run: Parameters<typeof runStages>[2]): Promise<StagesDone> {
+  const began = performance.now();
+  const result = runStages(raster, values, run);
+  const { master } = result;
+  const ms = performance.now() - began;
+  return {
+    result: await toBitmap(master.raster), toWorking: master.toWorking, extents: extentsInWorking(master), facts: cutOutFacts(result),
+    findings: result.findings, contrast: await measureContrast(master.raster, grounds), ms,
+  };
+}
+
+function extentsInWorking({ raster, toWorking }: StagePicture): RectPx | null {
+  const e = findExtents(raster);
+  if (!e) return null;
+  const from = transform(toWorking, e.x, e.y);
+  return { ...from, width: e.width * toWorking[0], height: e.height * toWorking[3] };
+}
+
+async function showVariant(id: string, drawn: Raster, grounds: readonly GroundSource[], reduction: number): Promise<VariantDone> {
+  const extents = findExtents(drawn);
+  if (!extents) return { id, bitmap: null, width: 0, height: 0, contrast: {} };
+  const trimmed = cropRaster(drawn, extents);
+  return {
+    id, bitmap: await toBitmap(trimmed), width: extents.width * reduction, height: extents.height * reduction, contrast: await measureContrast(trimmed, grounds),
+  };
+}
+
+async function measureContrast(mark: Raster, grounds: readonly GroundSource[]): Promise<Record<string, number>> {
+  const found: Record<string, number> = {};
+  for (const g of grounds) {
+    const colour = g.hex ? rgbFromHex(g.hex) : g.url ? await meanColour(g.url) : null;
+    if (colour) found[g.id] = contrastOnColour(mark, colour);
+  }
+  return found;
+}
+
+function meanColour(url: string): Promise<readonly [number, number, number]> {
+  let found = photoColours.get(url);
+  if (!found) {
+    found = measureMean(url);
+    photoColours.set(url, found);
+    found.catch(() => photoColours.delete(url));
+  }
+  return found;
+}
+
+async function measureMean(url: string): Promise<readonly [number, number, number]> {
+  const SIDE = 32;
+  const bitmap = await createImageBitmap(await (await fetch(url)).blob(), { resizeWidth: SIDE, resizeHeight: SIDE, resizeQuality: 'medium' });
+  const context = new OffscreenCanvas(SIDE, SIDE).getContext('2d') as OffscreenCanvasRenderingContext2D;
+  context.drawImage(bitmap, 0, 0);
+  const { data } = context.getImageData(0, 0, SIDE, SIDE);
+  const sum = [0, 0, 0];
+  for (let i = 0; i < data.length; i += 4) for (let c = 0; c < 3; c++) sum[c] += data[i + c];
+  return sum.map((v) => Math.round(v / (SIDE * SIDE))) as unknown as readonly [number, number, number];
+}
+
+function greyFrom(raster: Raster): Raster {
+  const { width, height, data } = matteOf(raster);
+  const out = new Uint8Array(width * height * 4);
+  for (let i = 0, s = 0; i < data.length; i++, s += 4) {
+    out[s] = out[s + 1] = out[s + 2] = data[i];
+    out[s + 3] = 255;
+  }
+  return { width, height, data: out };
+}
+
+const toBitmap = (raster: Raster): Promise<ImageBitmap> =>
+  createImageBitmap(new ImageData(new Uint8ClampedArray(raster.data.buffer as ArrayBuffer, raster.data.byteOffset, raster.data.length), raster.width, raster.height));
