@@ -20,13 +20,10 @@ export interface Blob {
 
 /** @throws CoreError 'store/not-found' */
 export async function readBlob(db: Db, sha: string): Promise<Blob> {
-  const meta = oneRow((await db.query<{ media_type: string }>('select media_type from blob where sha256 = $1', [sha])).rows, 'file');
-  // Binary results: as text, every byte would travel as two letters and be parsed again.
-  const { rows } = await db.query({ text: 'select bytes from blob where sha256 = $1', values: [sha], binary: true, types: RAW } as never);
-  return { mediaType: meta.media_type, bytes: oneRow(rows as unknown as { bytes: Buffer }[], 'file').bytes };
-}
+  const { rows } = await db.query<{ media_type: string; bytes: Buffer }>('select media_type, bytes from blob where sha256 = $1', [sha]);
 
-// pg has no parser of its own for binary bytea and would make text of it.
-const RAW = { getTypeParser: () => (value: Buffer) => value };
+  const row = oneRow(rows, 'file');
+  return { mediaType: row.media_type, bytes: row.bytes };
+}
 
 const asBuffer = (bytes: Uint8Array): Buffer => (Buffer.isBuffer(bytes) ? bytes : Buffer.from(bytes.buffer, bytes.byteOffset, bytes.length));

@@ -1,0 +1,47 @@
+import { join } from 'node:path';
+import { pino } from 'pino';
+import { paths } from '../../contract/paths';
+import type { BrandView, DeliveryView, TakenIn } from '../../contract/views';
+import { createApp } from '../../server/app';
+import { createCorePool } from '../../server/corePool';
+import { listenForDeliveries } from '../../server/deliveryEvents';
+import { startJobs } from '../../server/jobs/runner';
+import { createTestDatabase, projectDir } from './testDatabase';
+
+/** The whole server on a real database, without a port. */
+export async function createTestApp() {
+  const db = await createTestDatabase();
+  const log = pino({ level: 'silent' });
+  const core = createCorePool(join(projectDir, 'dist/server/coreWorker.mjs'));
+  const jobs = await startJobs({ pool: db.pool, core }, log);
+  const events = await listenForDeliveries(db.config, log);
+  const app = createApp({ pool: db.pool, core, jobs, events, log, webDir: null });
+
+  const call = async (method: string, path: string, body?: unknown, headers: Record<string, string> = {}) => {
+    const isBytes = body instanceof Uint8Array;
+    const init: RequestInit = { method, headers: { host: 'localhost', ...(body !== undefined && !isBytes ? { 'content-type': 'application/json' } : {}), ...headers } };
+    if (body !== undefined) init.body = isBytes ? (body as Uint8Array<ArrayBuffer>) : JSON.stringify(body);
+    return app.request(path, init);
+  };
+  const json = async <T>(method: string, path: string, body?: unknown): Promise<T> => (await call(method, path, body)).json() as Promise<T>;
+  return {
+    db, call, json,
+    addBrand: (name = 'Test brand') => json<BrandView>('POST', paths.brands, { name, palette: [] }),
+    takeIn: (brandId: string, bytes: Uint8Array, name: string) => json<TakenIn>('POST', `${paths.brandMarks(brandId)}?name=${encodeURIComponent(name)}`, bytes),
+    waitFor: async (id: string): Promise<DeliveryView> => {
+      for (let k = 0; k < 400; k++) {
+        const delivery = await json<DeliveryView>('GET', paths.delivery(id));
+        if (delivery.state !== 'waiting' && delivery.state !== 'making') return delivery;
+        await new Promise((r) => setTimeout(r, 50));
+      }
+      throw new Error('The delivery did not end');
+    },
+    close: async () => {
+      await jobs.stop();
+      await events.close();
+      await core.close();
+      await db.drop();
+    },
+  };
+}
+export type TestApp = Awaited<ReturnType<typeof createTestApp>>;

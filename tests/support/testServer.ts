@@ -1,0 +1,31 @@
+import { type ChildProcess, spawn } from 'node:child_process';
+import { join } from 'node:path';
+import { createTestDatabase, projectDir } from './testDatabase';
+
+export interface TestServer { readonly url: string; readonly child: ChildProcess }
+
+/** The built server as its own process, on a port that was free. */
+export function startServer(database: object, options: { demo?: boolean } = {}): Promise<TestServer> {
+  const child = spawn(process.execPath, [join(projectDir, 'dist/server/main.mjs')], {
+    stdio: ['ignore', 'pipe', 'inherit'],
+    env: { ...process.env, TASSEL_DATABASE: JSON.stringify(database), TASSEL_PORT: '0', TASSEL_DEMO: options.demo ? '1' : '0', TASSEL_LOG: 'error', NODE_ENV: 'production' },
+  });
+  return new Promise((resolve, reject) => {
+    let text = '';
+    child.stdout?.on('data', (chunk: Buffer) => {
+      text += chunk.toString();
+      const found = /listening on (http:\/\/\S+)/.exec(text);
+      if (found) resolve({ url: found[1], child });
+    });
+    child.once('exit', (code) => reject(new Error(`The server ended with ${code}`)));
+  });
+}
+
+export async function stopServer({ child }: TestServer, signal: NodeJS.Signals = 'SIGTERM'): Promise<void> {
+  if (child.exitCode !== null || child.signalCode !== null) return;
+  const ended = new Promise((r) => child.once('exit', r));
+  child.kill(signal);
+  await ended;
+}
+
+export { createTestDatabase };
