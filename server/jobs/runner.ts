@@ -20,9 +20,10 @@ export async function startJobs(deps: DeliveryDeps, log: Logger): Promise<JobRun
   await utils.migrate();
   const lock = await holdLock(pool);
   const events = new EventEmitter();
-  events.on('worker:create', ({ worker }: { worker: { workerId: string } }) => {
-    void pool.query('insert into runner (worker_id, lock_key) values ($1, $2) on conflict do nothing', [worker.workerId, lock.key]);
-  });
+  // Jobs are locked under the name of the pool or of one of its workers, so both are written down.
+  const enlist = (id: string) => void pool.query('insert into runner (worker_id, lock_key) values ($1, $2) on conflict do nothing', [id, lock.key]);
+  events.on('pool:create', ({ workerPool }: { workerPool: { id: string } }) => enlist(workerPool.id));
+  events.on('worker:create', ({ worker }: { worker: { workerId: string } }) => enlist(worker.workerId));
   await releaseDead(pool, utils.forceUnlockWorkers.bind(utils));
   const runner: Runner = await run({
     pgPool: pool, concurrency: 2, noHandleSignals: true, pollInterval: 1000, events: events as never,
@@ -64,6 +65,12 @@ async function releaseDead(pool: pg.Pool, unlock: (ids: string[]) => Promise<voi
       await client.query('delete from runner where lock_key = $1', [key]);
       await client.query('select pg_advisory_unlock($1::bigint)', [key]);
     }
+    // A process killed before it could write its name down: nobody known holds these.
+    const { rows: orphans } = await client.query<{ locked_by: string }>(
+      `select distinct locked_by from graphile_worker.jobs
+       where locked_by is not null and locked_at < now() - interval '30 seconds' and locked_by not in (select worker_id from runner)`,
+    );
+    if (orphans.length) await unlock(orphans.map((o) => o.locked_by));
   } finally {
     client.release();
   }

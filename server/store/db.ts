@@ -1,4 +1,4 @@
-import pg from 'pg';
+import type pg from 'pg';
 import { CoreError } from '../../core/errors';
 
 export type Db = pg.Pool | pg.PoolClient;

@@ -1,0 +1,107 @@
+import sharp from 'sharp';
+import { describe, expect, it } from 'vitest';
+import { withCameraTags } from '../../demo/capture';
+import { disc, drawMark, jpegOf, onGround, pixel, pngOf } from '../../tests/support/pictures';
+import { decodePicture, reducePicture } from './decodePicture';
+import { encodeDeliveryPng, encodeWorkingPng } from './encodePng';
+import { chunkTypes, readBackPng } from './readBackPng';
+import { readBackZip } from './readBackZip';
+import { zipSync } from 'fflate';
+
+const mark = drawMark(60, 40, disc(20, 20, 12), [200, 30, 40]);
+
+describe('decodePicture', () => {
+  it('gives straight alpha exactly as stored', async () => {
+    const { raster, hasAlphaChannel, kind } = await decodePicture(await pngOf(mark), 'a.png');
+    expect(raster.data).toEqual(mark.data);
+    expect(hasAlphaChannel).toBe(true);
+    expect(kind.id).toBe('png');
+  });
+  it('reads WebP and TIFF', async () => {
+    const raw = sharp(mark.data, { raw: { width: 60, height: 40, channels: 4 } });
+    expect((await decodePicture(await raw.clone().webp({ lossless: true, exact: true }).toBuffer(), 'a.webp')).raster.data).toEqual(mark.data);
+    expect((await decodePicture(await raw.clone().tiff({ compression: 'lzw' }).toBuffer(), 'a.tif')).raster.data).toEqual(mark.data);
+  });
+  it('applies the orientation tag', async () => {
+    const upright = await jpegOf(onGround(mark, [255, 255, 255]), 95);
+    const { raster, notes } = await decodePicture(await withCameraTags(upright, 6), 'photo.jpg');
+    expect([raster.width, raster.height]).toEqual([40, 60]);
+    expect(pixel(raster, 20, 20)[1]).toBeLessThan(80); // a quarter turn clockwise: (20, 20) came from (20, 19)
+    expect(pixel(raster, 20, 50)[1]).toBeGreaterThan(240);
+    expect(notes).toContain('turned upright by its orientation tag');
+  });
+  it('converts an embedded profile to sRGB', async () => {
+    const p3 = await sharp({ create: { width: 20, height: 20, channels: 3, background: { r: 200, g: 30, b: 40 } } }).withIccProfile('p3').png().toBuffer();
+    const { raster, notes } = await decodePicture(p3, 'wide.png');
+    expect(notes).toContain('converted to sRGB from its own colour profile');
+    // sharp converts sRGB to P3 when it writes, so reading back through the profile gives the colour that was meant.
+    for (const [c, v] of [200, 30, 40].entries()) expect(Math.abs(pixel(raster, 5, 5)[c] - v)).toBeLessThan(4);
+  });
+  it.each([
+    ['empty.png', new Uint8Array(0), 'intake/empty', 'empty.png is empty'],
+    ['notes.txt', new TextEncoder().encode('hello there'), 'intake/unsupported', 'notes.txt is not a PNG'],
+    ['logo.png', new TextEncoder().encode('<svg/>'), 'intake/mislabelled', 'logo.png is named as PNG'],
+  ])('refuses %s', async (name, bytes, code, message) => {
+    await expect(decodePicture(bytes, name)).rejects.toMatchObject({ code, message: expect.stringContaining(message) });
+  });
+  it('refuses a picture named as another kind, and says what to rename it to', async () => {
+    await expect(decodePicture(await jpegOf(onGround(mark, [0, 0, 0])), 'logo.png')).rejects.toThrow('Rename it to end in .jpg');
+  });
+  it.each(['png', 'jpg', 'webp', 'tif'] as const)('refuses a %s that breaks off in the middle', async (ending) => {
+    const big = onGround(drawMark(300, 300, (x, y) => ((x * 7 + y * 13) % 17) / 17, [10, 200, 90]), [255, 255, 255]);
+    const raw = sharp(big.data, { raw: { width: 300, height: 300, channels: 4 } });
+    const whole = await { png: () => raw.png(), jpg: () => raw.removeAlpha().jpeg(), webp: () => raw.webp(), tif: () => raw.tiff() }[ending]?.().toBuffer() as Buffer;
+    await expect(decodePicture(whole.subarray(0, whole.length >> 1), `half.${ending}`)).rejects.toMatchObject({ code: 'intake/damaged', message: expect.stringContaining(`half.${ending} is damaged`) });
+  });
+  it('refuses more pixels than 120 million before decoding them', async () => {
+    const huge = await sharp({ create: { width: 12000, height: 11000, channels: 3, background: '#fff' }, limitInputPixels: false }).png({ compressionLevel: 1 }).toBuffer();
+    await expect(decodePicture(huge, 'poster.png')).rejects.toMatchObject({ code: 'intake/too-many-pixels' });
+  });
+});
+
+describe('encoding', () => {
+  it('a delivered PNG is RGBA, sRGB, not interlaced, and reads back pixel for pixel', async () => {
+    const png = await encodeDeliveryPng(mark);
+    expect(readBackPng(png, mark, 'a.png')).toMatchObject({ width: 60, height: 40, hasAlpha: true, isInterlaced: false, isSrgb: true });
+    expect(chunkTypes(png).filter((c) => /^(tEXt|zTXt|iTXt|eXIf|tIME)$/.test(c))).toEqual([]);
+  });
+  it('reading back notices a changed pixel, another size, an interlaced file and metadata', async () => {
+    const png = await encodeDeliveryPng(mark);
+    const other = { ...mark, data: mark.data.slice() };
+    other.data[(20 * 60 + 20) * 4]++;
+    expect(() => readBackPng(png, other, 'a.png')).toThrow('pixel 20, 20 differs');
+    expect(() => readBackPng(png, drawMark(40, 60, () => 0, [0, 0, 0]), 'a.png')).toThrow('instead of 40 × 60');
+    const raw = sharp(mark.data, { raw: { width: 60, height: 40, channels: 4 } });
+    expect(() => readBackPng(Buffer.from([]), mark, 'a.png')).toThrow();
+    const interlaced = await raw.clone().png({ progressive: true }).toBuffer();
+    expect(() => readBackPng(interlaced, mark, 'a.png')).toThrow('interlaced');
+    const tagged = await raw.clone().withExif({ IFD0: { Copyright: 'x' } }).png().toBuffer();
+    expect(() => readBackPng(tagged, mark, 'a.png')).toThrow('chunk');
+  });
+  it('a working picture is lossless, with an alpha channel only where there is something in it', async () => {
+    expect((await encodeWorkingPng(mark))[25]).toBe(6);
+    const opaque = onGround(mark, [250, 240, 230]);
+    const png = await encodeWorkingPng(opaque);
+    expect(png[25]).toBe(2);
+    expect((await decodePicture(png, 'w.png')).raster.data).toEqual(opaque.data);
+  });
+  it('a reduction keeps the shape and leaves small pictures alone', async () => {
+    expect(await reducePicture(mark, 10_000)).toBe(mark);
+    const small = await reducePicture(mark, 600);
+    expect([small.width, small.height]).toEqual([30, 20]);
+  });
+});
+
+describe('readBackZip', () => {
+  const meant = new Map([['a.png', Uint8Array.from([1, 2, 3])], ['receipt.txt', Uint8Array.from([4])]]);
+  const packed = zipSync(Object.fromEntries(meant), { level: 0 });
+  it('accepts what was meant', () => expect(() => readBackZip(packed, meant, 'z.zip')).not.toThrow());
+  it('notices a changed byte, a missing file and a strange one', () => {
+    const at = packed.indexOf(2, 35);
+    const changed = packed.slice();
+    changed[at] = 9;
+    expect(() => readBackZip(changed, meant, 'z.zip')).toThrow(/differs|checksum/);
+    expect(() => readBackZip(packed, new Map([...meant, ['b.png', new Uint8Array(1)]]), 'z.zip')).toThrow('2 files instead of 3');
+    expect(() => readBackZip(packed, new Map([['a.png', Uint8Array.from([1, 2, 3])]]), 'z.zip')).toThrow('was not meant');
+  });
+});

@@ -1,0 +1,100 @@
+import { spawnSync } from 'node:child_process';
+import { mkdtempSync, readFileSync, readdirSync, rmSync, writeFileSync, existsSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { decodePicture } from '../../server/codecs/decodePicture';
+import { drawMark, jpegOf, onGround, pixel, pngOf, ring } from '../support/pictures';
+
+const root = join(import.meta.dirname, '../..');
+const dir = mkdtempSync(join(tmpdir(), 'tassel-cli-'));
+const at = (name: string) => join(dir, name);
+const tassel = (...args: string[]) => {
+  const { status, stdout, stderr } = spawnSync(process.execPath, [join(root, 'cli/tassel.mjs'), ...args], { encoding: 'utf8', cwd: dir });
+  return { status, stdout, stderr };
+};
+const badge = drawMark(220, 200, ring(110, 100, 80, 50), [31, 90, 69]);
+const open = async (name: string) => (await decodePicture(readFileSync(at(name)), name)).raster;
+
+beforeAll(async () => {
+  writeFileSync(at('badge.png'), await pngOf(onGround(badge, [244, 239, 228])));
+  writeFileSync(at('clear.png'), await pngOf(badge));
+  writeFileSync(at('broken.png'), (await pngOf(onGround(badge, [255, 255, 255]))).subarray(0, 200));
+});
+afterAll(() => rmSync(dir, { recursive: true, force: true }));
+
+describe('inspect', () => {
+  it('tells size, way, ground and enclosed areas as JSON', () => {
+    const { status, stdout } = tassel('inspect', 'badge.png', '--json');
+    expect(status).toBe(0);
+    expect(JSON.parse(stdout)).toMatchObject({ width: 220, height: 200, way: 'flat', ground: '#f4efe4', noise: 0, transparency: { channel: true }, areas: [{ decision: 'open' }] });
+    expect(JSON.parse(tassel('inspect', 'clear.png', '--json').stdout)).toMatchObject({ way: 'transparent', areas: [] });
+  });
+  it('prints plain rows for people', () => expect(tassel('inspect', 'badge.png').stdout).toMatch(/proposed way\s+flat/));
+});
+
+describe('cutout', () => {
+  it('writes straight alpha on the working picture’s own grid', async () => {
+    expect(tassel('cutout', 'badge.png', '--out', 'out.png').status).toBe(0);
+    const out = await open('out.png');
+    expect([out.width, out.height]).toEqual([220, 200]);
+    expect(pixel(out, 110, 100)[3]).toBe(0);
+    expect(pixel(out, 110, 36)).toEqual([31, 90, 69, 255]);
+    expect(pixel(out, 0, 0).slice(0, 3)).toEqual([31, 90, 69]); // clear pixels carry the mark's colour
+  });
+  it('takes decisions on enclosed areas by points, and trims', async () => {
+    expect(tassel('cutout', '--solid', '110,100', '--trim', 'badge.png', '--out', 'solid.png').status).toBe(0);
+    const out = await open('solid.png');
+    expect(out.width).toBeLessThan(166);
+    expect(pixel(out, 80, 80)[3]).toBe(255);
+  });
+  it('saves a recipe that makes the same file again', async () => {
+    expect(tassel('cutout', 'badge.png', '--out', 'a.png', '--choke', '-0.5', '--solid', '110,100', '--save-recipe', 'r.json').status).toBe(0);
+    expect(tassel('cutout', 'badge.png', '--out', 'b.png', '--recipe', 'r.json').status).toBe(0);
+    expect(readFileSync(at('b.png'))).toEqual(readFileSync(at('a.png')));
+    expect(JSON.parse(readFileSync(at('r.json'), 'utf8')).stages.cutOut).toMatchObject({ choke: -0.5, areas: [{ x: 110, y: 100, decision: 'solid' }] });
+  });
+  it('reports findings and times', () => {
+    tassel('cutout', 'badge.png', '--out', 'a.png', '--report', 'report.json');
+    const report = JSON.parse(readFileSync(at('report.json'), 'utf8'));
+    expect(report.findings.map((f: { id: string }) => f.id)).toContain('source-small');
+    expect(report.timesMs.edges).toBeGreaterThan(0);
+  });
+  it('keeps artwork that is transparent already', async () => {
+    expect(tassel('cutout', 'clear.png', '--out', 'kept.png').status).toBe(0);
+    const out = await open('kept.png');
+    for (let i = 3; i < out.data.length; i += 4) expect(out.data[i]).toBe(badge.data[i]);
+  });
+  it('does a folder with one bad file among good ones: the good ones are written, the bad one is named', async () => {
+    const folder = mkdtempSync(join(dir, 'in-'));
+    for (const k of [1, 2, 3]) writeFileSync(join(folder, `m${k}.jpg`), await jpegOf(onGround(badge, [255, 255, 250 - k])));
+    writeFileSync(join(folder, 'm1.png'), readFileSync(at('badge.png')));
+    writeFileSync(join(folder, 'notes.txt'), 'hello');
+    const { status, stderr, stdout } = tassel('cutout', folder, '--out', 'many');
+    expect(status).toBe(1);
+    expect(stderr.trim().split('\n')).toHaveLength(1);
+    expect(stderr).toContain('notes.txt');
+    expect(stdout).toContain('5 files, 1 failed');
+    expect(readdirSync(at('many')).sort()).toEqual(['m1-jpg.png', 'm1-png.png', 'm2.png', 'm3.png']);
+  });
+  it.each([
+    [['cutout', 'missing.png', '--out', 'x.png'], 1, 'missing.png cannot be read: there is no such file'],
+    [['cutout', 'broken.png', '--out', 'x.png'], 1, 'broken.png is damaged'],
+    [['cutout', 'badge.png'], 2, 'needs --out'],
+    [['cutout', 'badge.png', '--out', 'x.png', '--tolerance', '500'], 2, '--tolerance takes a number from 0 to 96'],
+    [['cutout', 'badge.png', '--out', 'x.png', '--solid', 'middle'], 2, '--solid takes points'],
+    [['cutout', 'badge.png', '--out', 'no/such/folder/x.png'], 1, 'cannot be written'],
+    [['cutout', 'badge.png', '--out', 'x.png', '--recipe', 'badge.png'], 1, 'badge.png is not a recipe'],
+    [['polish', 'badge.png'], 2, 'no verb "polish"'],
+  ])('%j ends with %i and one line naming the trouble', (args, code, words) => {
+    const { status, stderr } = tassel(...args);
+    expect(status).toBe(code);
+    expect(stderr.trim().split('\n')).toHaveLength(1);
+    expect(stderr).toContain(words);
+    expect(existsSync(at('x.png'))).toBe(false);
+  });
+  it('explains itself', () => {
+    for (const verb of ['inspect', 'cutout']) expect(tassel(verb, '--help').stdout).toContain(`tassel ${verb}`);
+    expect(tassel('--help').stdout).toContain('inspect');
+  });
+});
