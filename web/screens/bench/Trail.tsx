@@ -85,6 +85,6 @@ function Bead({ stage, engine, recipe }: { stage: TrailStage; engine: Engine; re
     const to = fitBox(e.width, e.height, w, h, 9);
     context.drawImage(quick.result, (e.x - ox) / reduction, (e.y - oy) / reduction, e.width / reduction, e.height / reduction, to.x, to.y, to.width, to.height);
   }, [original, quick, stage, rect, reduction]);
-  if (stage === 'files') return <span className="bead-picture is-empty">{recipe.files.lines.length || ''}</span>;
+  if (stage === 'files') return <span className="bead-picture is-empty" aria-hidden="true">{recipe.files.lines.length || ''}</span>;
   return <span className="bead-picture"><Canvas draw={draw} /></span>;
 }

@@ -1,0 +1,126 @@
+import type { Rgb } from '../core/colour/hex';
+import type { Raster } from '../core/raster/raster';
+import { decodePicture } from '../server/codecs/decodePicture';
+import sharp from 'sharp';
+import { again, toJpeg, toPng } from '../demo/capture';
+import { compositeOn, renderSvg } from '../demo/render';
+import { seededRandom } from '../demo/seededRandom';
+import { type FontName, textOnCircle, textPath, textWidth } from '../demo/text';
+
+/** A made-up logo as it arrives, with its truth on the same pixel grid. */
+export interface TestLogo {
+  readonly id: string;
+  readonly picture: Raster;
+  readonly truth: Raster;
+  readonly ground: Rgb;
+  /** Where enclosed ground is truly open or truly solid, one point each. */
+  readonly capture: string;
+}
+
+type Random = () => number;
+const pick = <T>(random: Random, list: readonly T[]): T => list[Math.floor(random() * list.length)];
+const between = (random: Random, lo: number, hi: number) => lo + (hi - lo) * random();
+
+const words = ['Sluice', 'Osier', 'Ember & Oak', 'Bobbin', 'Paddock', 'Reed', 'Quoin', 'Gabel', 'Drover', 'Bright Eaves', 'Rowan', 'Pageant', 'Abode', 'Borough 68'];
+const fonts: readonly FontName[] = ['grotesque', 'sans', 'thin', 'script'];
+const grounds: readonly Rgb[] = [[255, 255, 255], [255, 255, 255], [255, 255, 255], [244, 239, 228], [250, 250, 250], [222, 209, 184], [214, 229, 238], [24, 28, 36], [0, 0, 0], [52, 92, 140]];
+const inks = ['#1f5a45', '#b5322b', '#1c1b1d', '#274690', '#c7762b', '#5b3a6e', '#0f766e', '#8a1c4a'];
+const lightInks = ['#f6c445', '#e9ddc4', '#9fd3c7', '#ffffff', '#ff9f6b', '#c8d8ff'];
+
+interface Drawing { readonly body: string; readonly width: number; readonly height: number }
+interface Brush { readonly random: Random; readonly a: string; readonly b: string; readonly ground: string }
+
+const fitText = (text: string, font: FontName, width: number, most: number) => Math.min(most, (width / textWidth(text, font, 100)) * 100);
+
+/** Each draws in 1000 units across. `ground` is the ground's colour, for details of that colour that belong to the mark. */
+const drawings: Record<string, (brush: Brush) => Drawing> = {
+  wordmark({ random, a, b }) {
+    const text = pick(random, words);
+    const font = pick(random, fonts);
+    const size = fitText(text, font, 900, 260);
+    const x = (1000 - textWidth(text, font, size)) / 2;
+    return { width: 1000, height: 420, body: `<path d="${textPath(text, font, size, x, 250)}" fill="${a}"/><rect x="120" y="320" width="760" height="${between(random, 3, 16)}" fill="${b}"/>` };
+  },
+  ringBadge({ random, a, b }) {
+    const r = between(random, 90, 170);
+    return { width: 1000, height: 1000, body: `<circle cx="500" cy="500" r="440" fill="none" stroke="${a}" stroke-width="${between(random, 10, 44)}"/><path d="${textOnCircle(pick(random, words).toUpperCase(), 'sans', 84, 500, 500, 300, 0, 14)}" fill="${a}"/><circle cx="500" cy="540" r="${r}" fill="${b}"/><path d="M500 ${540 - r}L${500 + r * 0.5} 540L500 ${540 + r * 0.4}L${500 - r * 0.5} 540Z" fill="${a}"/>` };
+  },
+  plate({ random, a, ground }) {
+    const text = pick(random, words);
+    const size = fitText(text, 'grotesque', 760, 200);
+    const x = (1000 - textWidth(text, 'grotesque', size)) / 2;
+    return { width: 1000, height: 500, body: `<rect x="60" y="60" width="880" height="380" rx="${between(random, 0, 120)}" fill="${a}"/><path d="${textPath(text, 'grotesque', size, x, 285)}" fill="${ground}"/>` };
+  },
+  creature({ random, a, b, ground }) {
+    const e = between(random, 12, 30);
+    return { width: 1000, height: 800, body: `<path d="M200 560C180 300 420 140 620 220C760 270 830 400 800 560C780 690 640 700 500 690C360 700 220 700 200 560Z" fill="${a}"/><circle cx="640" cy="360" r="${e * 1.9}" fill="${ground}"/><circle cx="646" cy="364" r="${e}" fill="#1c1b1d"/><path d="M320 560Q460 620 600 560Q460 ${between(random, 640, 690)} 320 560Z" fill="${ground}"/><path d="M800 420L930 400L810 480Z" fill="${b}"/>` };
+  },
+  lineArt({ random, a }) {
+    const w = between(random, 4, 18);
+    return { width: 1000, height: 800, body: `<g fill="none" stroke="${a}" stroke-width="${w.toFixed(1)}" stroke-linejoin="round"><path d="M120 680L120 360L500 120L880 360L880 680Z"/><path d="M300 680L300 460L460 460L460 680"/><rect x="580" y="440" width="180" height="150"/><path d="M670 440V590M580 515H760"/><circle cx="500" cy="290" r="56"/></g>` };
+  },
+  sunrise({ random, a, b }) {
+    return { width: 1000, height: 800, body: `<defs><linearGradient id="g" x1="0" y1="0" x2="0" y2="1"><stop offset="0" stop-color="${b}"/><stop offset="1" stop-color="${a}"/></linearGradient></defs><path d="M180 520A320 320 0 0 1 820 520Z" fill="url(#g)"/>${[580, 630, 672].map((y, k) => `<rect x="${200 + k * 60}" y="${y}" width="${600 - k * 120}" height="${22 - k * 6}" fill="${a}"/>`).join('')}<circle cx="500" cy="${between(random, 90, 130)}" r="24" fill="${b}"/>` };
+  },
+  shadowed({ random, a, b }) {
+    const blur = between(random, 8, 22);
+    return { width: 1000, height: 700, body: `<defs><filter id="s" x="-30%" y="-30%" width="160%" height="160%"><feGaussianBlur stdDeviation="${blur}"/></filter></defs><rect x="250" y="170" width="500" height="330" rx="60" fill="#000" fill-opacity="${between(random, 0.25, 0.5)}" filter="url(#s)" transform="translate(${between(random, 6, 24)} ${between(random, 12, 30)})"/><rect x="250" y="170" width="500" height="330" rx="60" fill="${a}"/><circle cx="500" cy="335" r="90" fill="${b}"/>` };
+  },
+  glowing({ random, a, b }) {
+    return { width: 1000, height: 800, body: `<defs><filter id="s" x="-50%" y="-50%" width="200%" height="200%"><feGaussianBlur stdDeviation="${between(random, 16, 30)}"/></filter></defs><path d="M500 150L590 380L830 390L640 540L705 770L500 640L295 770L360 540L170 390L410 380Z" fill="${b}" fill-opacity="0.8" filter="url(#s)" transform="translate(60 40) scale(.88)"/><path d="M500 150L590 380L830 390L640 540L705 770L500 640L295 770L360 540L170 390L410 380Z" fill="${a}" transform="translate(120 90) scale(.76)"/>` };
+  },
+  paleParts({ random, a, ground }) {
+    const isDark = parseInt(ground.slice(1, 3), 16) < 128;
+    const pale = isDark ? '#4a4f58' : pick(random, ['#dcdcdc', '#d3dbe0', '#e3d9c6']);
+    return { width: 1000, height: 700, body: `<rect x="120" y="140" width="360" height="420" fill="${a}"/><rect x="520" y="140" width="360" height="200" fill="${pale}"/><circle cx="700" cy="460" r="100" fill="${pale}"/><rect x="180" y="240" width="240" height="26" fill="${pale}"/>` };
+  },
+  fineText({ random, a, b }) {
+    const text = `${pick(random, words)} ${pick(random, words)} since 19${Math.floor(between(random, 10, 90))}`;
+    const size = fitText(text, 'thin', 880, 70);
+    return { width: 1000, height: 400, body: `<path d="${textPath(pick(random, words), 'grotesque', 130, 80, 190)}" fill="${b}"/><path d="${textPath(text, 'thin', size, 70, 290)}" fill="${a}"/><path d="M70 330H930" stroke="${a}" stroke-width="2"/>` };
+  },
+};
+export const drawingNames = Object.keys(drawings);
+
+type Capture = (picture: Raster, random: Random) => Promise<Buffer>;
+const captures: Record<string, Capture> = {
+  png: (p) => toPng(p, false),
+  jpeg95: (p) => toJpeg(p, 95),
+  jpeg80: (p) => toJpeg(p, 80),
+  jpeg60: (p) => toJpeg(p, 60),
+  jpeg35: (p) => toJpeg(p, 35),
+  twice: async (p) => again(await toJpeg(p, 70), 60),
+};
+
+/** One logo, drawn, set on a ground and captured, all from one seed. */
+export async function makeTestLogo(seed: number, sizes: readonly number[] = [300, 420, 640, 900, 1300]): Promise<TestLogo> {
+  const random = seededRandom(seed * 7919 + 13);
+  for (let k = 0; k < 5; k++) random();
+  const kind = drawingNames[seed % drawingNames.length];
+  const ground = pick(random, grounds);
+  const isDark = ground[0] + ground[1] + ground[2] < 330;
+  const inkList = isDark ? lightInks : inks;
+  const a = pick(random, inkList);
+  const b = pick(random, inkList.filter((c) => c !== a));
+  const groundHex = `#${ground.map((v) => v.toString(16).padStart(2, '0')).join('')}`;
+  const drawing = drawings[kind]({ random, a, b, ground: groundHex });
+  const width = pick(random, sizes);
+  const isUpscaled = random() < 0.15;
+  const height = Math.round((width * drawing.height) / drawing.width);
+  let truth = renderSvg(drawing.body, width, height, `0 0 ${drawing.width} ${drawing.height}`);
+  let seen = compositeOn(truth, ground);
+  if (isUpscaled) {
+    // Enlarged by somebody on the way: the truth is the enlarged truth.
+    truth = await enlarge(truth);
+    seen = compositeOn(truth, ground);
+  }
+  const capture = pick(random, Object.keys(captures));
+  const bytes = await captures[capture](seen, random);
+  const { raster } = await decodePicture(bytes, capture === 'png' ? 'x.png' : 'x.jpg');
+  return { id: `${seed}-${kind}`, picture: raster, truth, ground, capture: isUpscaled ? `${capture}, enlarged` : capture };
+}
+
+async function enlarge(r: Raster): Promise<Raster> {
+  const { data, info } = await sharp(r.data, { raw: { width: r.width, height: r.height, channels: 4 } }).resize(r.width * 2, r.height * 2, { kernel: 'cubic' }).raw().toBuffer({ resolveWithObject: true });
+  return { width: info.width, height: info.height, data: new Uint8Array(data) };
+}

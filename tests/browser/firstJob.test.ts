@@ -1,0 +1,198 @@
+import { readFileSync } from 'node:fs';
+import { unzipSync } from 'fflate';
+import type { Browser, Page } from 'playwright-core';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { paths } from '../../contract/paths';
+import type { BrandView, MarkView, TakenIn } from '../../contract/views';
+import { drawMarks } from '../../demo/scenario';
+import { decodePicture } from '../../server/codecs/decodePicture';
+import { chunkTypes } from '../../server/codecs/readBackPng';
+import type { Raster } from '../../core/raster/raster';
+import { findExtents } from '../../core/raster/extents';
+import { launchBrowser } from '../support/browser.mjs';
+import { drawMark, onGround, pixel, pngOf, ring } from '../support/pictures';
+import { type TestServer, createTestDatabase, startServer, stopServer } from '../support/testServer';
+
+let db: Awaited<ReturnType<typeof createTestDatabase>>;
+let server: TestServer;
+let browser: Browser;
+let brand: BrandView;
+let badge: Awaited<ReturnType<typeof drawMarks>>[number];
+const problems: string[] = [];
+
+beforeAll(async () => {
+  db = await createTestDatabase();
+  server = await startServer(db.config);
+  browser = await launchBrowser();
+  badge = (await drawMarks()).find((m) => m.id === 'badge') as typeof badge;
+  brand = await post<BrandView>(paths.brands, { name: 'Harrowmere', palette: [{ name: 'Enamel cream', hex: '#e9ddc4' }] });
+});
+afterAll(async () => {
+  await browser?.close();
+  if (server) await stopServer(server);
+  await db?.drop();
+});
+
+async function post<T>(path: string, body: object | Uint8Array): Promise<T> {
+  const isBytes = body instanceof Uint8Array;
+  const response = await fetch(server.url + path, { method: 'POST', body: isBytes ? (body as Uint8Array<ArrayBuffer>) : JSON.stringify(body), headers: isBytes ? {} : { 'content-type': 'application/json' } });
+  return (await response.json()) as T;
+}
+
+async function open(path: string): Promise<Page> {
+  const page = await (await browser.newContext({ viewport: { width: 1280, height: 800 }, acceptDownloads: true })).newPage();
+  page.on('pageerror', (error) => problems.push(error.message));
+  await page.goto(server.url + path);
+  return page;
+}
+
+/** Drops files on the page as a hand would: a drop event with files in it. */
+async function drop(page: Page, files: readonly { name: string; type: string; bytes: Uint8Array }[]): Promise<void> {
+  const transfer = await page.evaluateHandle((list) => {
+    const data = new DataTransfer();
+    for (const f of list) data.items.add(new File([Uint8Array.from(atob(f.base64), (c) => c.charCodeAt(0))], f.name, { type: f.type }));
+    return data;
+  }, files.map((f) => ({ name: f.name, type: f.type, base64: Buffer.from(f.bytes).toString('base64') })));
+  await page.dispatchEvent('.marks', 'drop', { dataTransfer: transfer });
+}
+
+describe('a logo on an off-white box', () => {
+  it('comes back transparent in colour, black and reversed in four actions: drop, Files, make, download', async () => {
+    const page = await open('/marks');
+    await page.getByText('Drop files here').waitFor();
+    await drop(page, [{ name: badge.fileName, type: badge.mediaType, bytes: badge.bytes }]); // 1
+    await page.getByText('Taken in.', { exact: false }).first().waitFor();
+    await page.getByRole('button', { name: /^Proofs|Black, contrast/ }).first().waitFor();
+    await page.getByRole('navigation', { name: 'Stages' }).getByRole('button', { name: /^Files/ }).click(); // 2
+    await page.getByRole('button', { name: 'Make 3 files' }).click(); // 3
+    const link = page.getByRole('link', { name: /^Download/ });
+    await link.waitFor({ timeout: 60_000 });
+    const [download] = await Promise.all([page.waitForEvent('download'), link.click()]); // 4
+    const zip = unzipSync(new Uint8Array(readFileSync(await download.path())));
+    expect(Object.keys(zip).sort()).toEqual(['receipt.txt', 'trust-badge-black-1200.png', 'trust-badge-colour-1200.png', 'trust-badge-reversed-1200.png']);
+    await page.getByRole('region', { name: 'Receipt' }).getByText('trust-badge-reversed-1200.png').waitFor();
+    await page.context().close();
+
+    const opened: Record<string, Raster> = {};
+    for (const name of ['black', 'colour', 'reversed']) {
+      const bytes = zip[`trust-badge-${name}-1200.png`];
+      expect(bytes[28], `${name} is not interlaced`).toBe(0);
+      expect(chunkTypes(bytes).filter((c) => !['IHDR', 'iCCP', 'pHYs', 'IDAT', 'IEND'].includes(c)), name).toEqual([]);
+      opened[name] = (await decodePicture(bytes, `${name}.png`)).raster;
+      expect(opened[name].width).toBe(1200);
+      const extents = findExtents(opened[name]);
+      expect(extents, `${name} is trimmed`).toMatchObject({ x: 0, y: 0, width: 1200, height: opened[name].height });
+    }
+    checkBadge(opened);
+  });
+
+  it('the wipe, the views, undo after a reload and the tolerance handle do what they say', async () => {
+    const { mark } = await post<TakenIn>(`${paths.brandMarks(brand.id)}?name=ring.png`, await pngOf(onGround(drawMark(400, 300, ring(200, 150, 120, 80), [31, 90, 69]), [255, 255, 255])));
+    const page = await open(`/marks/${mark.id}/cutOut`);
+    const chart = page.getByRole('slider', { name: 'Tolerance' });
+    await chart.waitFor();
+    const before = Number(await chart.getAttribute('aria-valuenow'));
+    await chart.focus();
+    await page.keyboard.press('PageUp');
+    await expect.poll(() => chart.getAttribute('aria-valuenow')).toBe(String(before + 8));
+    await page.getByText('stored').waitFor();
+    await page.reload();
+    await expect.poll(() => page.getByRole('slider', { name: 'Tolerance' }).getAttribute('aria-valuenow')).toBe(String(before + 8));
+    await page.keyboard.press('Control+z');
+    await expect.poll(() => page.getByRole('slider', { name: 'Tolerance' }).getAttribute('aria-valuenow')).toBe(String(before));
+    await page.getByRole('button', { name: 'Redo' }).click();
+    await expect.poll(() => page.getByRole('slider', { name: 'Tolerance' }).getAttribute('aria-valuenow')).toBe(String(before + 8));
+
+    const areas = page.getByRole('region', { name: 'Enclosed areas' });
+    await areas.getByText('solid', { exact: true }).click();
+    await expect.poll(async () => ((await (await fetch(server.url + paths.mark(mark.id))).json()) as MarkView).recipe.stages.cutOut.areas).toHaveLength(1);
+    await page.getByText('Matte', { exact: true }).click();
+    await page.getByRole('img', { name: /, matte$/ }).waitFor();
+    expect(await darkestOnScreen(page)).toBeLessThan(10);
+    await page.context().close();
+  });
+
+  it('refused files are named, and the others come in', async () => {
+    const page = await open('/marks');
+    await page.getByText('Drop files here').waitFor();
+    const good = await pngOf(onGround(drawMark(200, 200, ring(100, 100, 80, 40), [200, 30, 60]), [250, 250, 250]));
+    await drop(page, [{ name: 'broken.png', type: 'image/png', bytes: good.subarray(0, 150) }, { name: 'good.png', type: 'image/png', bytes: good }, { name: 'empty.jpg', type: 'image/jpeg', bytes: new Uint8Array(0) }]);
+    const list = page.getByRole('region', { name: 'Taken in' });
+    await list.getByText('broken.png is damaged', { exact: false }).waitFor();
+    await list.getByText('empty.jpg is empty', { exact: false }).waitFor();
+    await list.getByText('Flat ground #fafafa', { exact: false }).waitFor();
+    await page.getByRole('link', { name: /^Good, logo/ }).waitFor();
+    await page.context().close();
+  });
+
+  it('no page reported an error', () => expect(problems).toEqual([]));
+});
+
+describe('screen and file', () => {
+  it('agree byte for byte: the browser’s worker and the server make the same master', async () => {
+    for (const [name, bytes] of [['badge-again.jpg', badge.bytes], ['alpha.png', await pngOf(drawMark(120, 90, ring(60, 45, 30, 18), [3, 90, 200]))]] as const) {
+      const { mark } = await post<TakenIn>(`${paths.brandMarks(brand.id)}?name=${name}`, bytes);
+      const page = await open(`/marks/${mark.id}/cutOut`);
+      const worker = page.workers()[0] ?? (await page.waitForEvent('worker'));
+      const fromBrowser = await page.evaluate(async ({ script, source, values }) => {
+        const own = new Worker(script, { type: 'module' });
+        const ask = (id: number, request: object) => new Promise<{ ok: boolean; value: { width: number; height: number; data: Uint8Array } }>((resolve) => {
+          own.onmessage = (e) => resolve(e.data);
+          own.postMessage({ id, request });
+        });
+        await ask(1, { type: 'open', source });
+        const { value } = await ask(2, { type: 'master', values });
+        const digest = await crypto.subtle.digest('SHA-256', value.data as Uint8Array<ArrayBuffer>);
+        return { width: value.width, sha: [...new Uint8Array(digest)].map((b) => b.toString(16).padStart(2, '0')).join('') };
+      }, { script: worker.url(), source: { key: 'x', url: paths.markPicture(mark.id, 'working'), reduction: 1 }, values: mark.recipe.stages });
+      const png = new Uint8Array(await (await fetch(server.url + paths.markMaster(mark.id, mark.revision))).arrayBuffer());
+      const { raster } = await decodePicture(png, 'master.png');
+      expect(fromBrowser.width).toBe(raster.width);
+      // Clear pixels differ by design: the file carries the mark's colour past its edge. All else must be the same.
+      const shaOf = await masterSha(raster, mark);
+      expect(fromBrowser.sha, name).toBe(shaOf);
+      await page.context().close();
+    }
+  });
+});
+
+/** The server's master with clear pixels as the stage leaves them: computed by the same core on the server's side. */
+async function masterSha(raster: Raster, mark: MarkView): Promise<string> {
+  const { runStages } = await import('../../core/recipe/runRecipe');
+  const { createHash } = await import('node:crypto');
+  const working = await decodePicture(new Uint8Array(await (await fetch(server.url + paths.markPicture(mark.id, 'working'))).arrayBuffer()), 'w.png');
+  const own = runStages(working.raster, mark.recipe.stages, { pictureKey: 'w', reduction: 1 }).master.raster;
+  for (let i = 0; i < own.data.length; i += 4) {
+    if (own.data[i + 3] !== raster.data[i + 3]) throw new Error('The server’s file differs from the stage');
+    if (own.data[i + 3] > 0 && (own.data[i] !== raster.data[i] || own.data[i + 1] !== raster.data[i + 1] || own.data[i + 2] !== raster.data[i + 2])) throw new Error('The server’s file differs from the stage');
+  }
+  return createHash('sha256').update(own.data).digest('hex');
+}
+
+const darkestOnScreen = (page: Page) => page.evaluate(() => {
+  const canvas = document.querySelector('.picture-canvas') as HTMLCanvasElement;
+  const { data } = (canvas.getContext('2d') as CanvasRenderingContext2D).getImageData(20, 20, 40, 40);
+  return Math.max(...data.filter((_, i) => i % 4 < 3));
+});
+
+/** What the badge's files must hold, by the drawing: positions in the drawing's 1000 units, files trimmed to its ring. */
+function checkBadge({ black, colour, reversed }: Record<string, Raster>): void {
+  const at = (r: Raster, x: number, y: number) => pixel(r, Math.round(((x - 24) / 952) * r.width), Math.round(((y - 24) / 952) * r.height));
+  expect(at(colour, 500, 450)[0], 'the heron is red').toBeGreaterThan(150);
+  expect(at(colour, 524, 304), 'the white eye stays').toEqual([255, 255, 255, 255].map((v) => expect.closeTo(v, -1.3)));
+  expect(at(colour, 600, 690)[3], 'the white waterline stays').toBeGreaterThan(240);
+  for (const [x, y] of [[430, 280], [700, 420], [300, 560], [620, 800], [500, 880 - 790]]) {
+    for (const r of [black, colour, reversed]) expect(at(r, x, y)[3], `the gap at ${x}, ${y} is see-through`).toBe(0);
+  }
+  for (let i = 0; i < reversed.data.length; i += 4) {
+    if (reversed.data[i + 3] === 0) continue;
+    for (let c = 0; c < 3; c++) if (reversed.data[i + c] !== 255) throw new Error('The reversed variant holds a pixel that is not white');
+  }
+  // A fringe on black would be light, half-clear pixels far from the mark's edge.
+  let stray = 0;
+  for (let y = 0; y < reversed.height; y++) for (let x = 0; x < reversed.width; x++) {
+    const distance = Math.hypot(x - reversed.width / 2, y - reversed.height / 2) / reversed.width;
+    if (distance > 0.335 && distance < 0.36 && pixel(reversed, x, y)[3] > 12) stray++;
+  }
+  expect(stray, 'nothing between wheel and lettering').toBe(0);
+}
