@@ -7,9 +7,12 @@ import { findEdgeBand, openTable } from './edgeBand';
 import { type EnclosedArea, findEnclosedAreas } from './enclosedAreas';
 import { groundDistance } from './groundDistance';
 import { type Ground, groundOfColour, measureGround } from './measureGround';
+import { forgiveRipple, sampleRipple } from './ripple';
+import { removeDirt } from './removeDirt';
+import { findSoftRegions } from './softRegions';
 import { FIRST_AREA, spreadGround } from './spreadGround';
 import { type ToleranceStudy, studyTolerance } from './steadyRange';
-import { unmixEdges } from './unmixEdges';
+import { measureRipple, unmixEdges } from './unmixEdges';
 
 export interface FlatOptions {
   /** null: measured at the border. */
@@ -40,7 +43,7 @@ export interface FlatResult {
 }
 
 const INWARDS = 7;
-const OUTWARDS = 3;
+const OUTWARDS = 5;
 /** With less of the border in one colour than this, there is no flat ground to speak of. */
 export const LEAST_SHARE = 0.35;
 
@@ -61,20 +64,25 @@ export function cutOutFlat(raster: Raster, options: FlatOptions, onStep: (name: 
   onStep('distance');
   const distance = groundDistance(raster, ground);
   onStep('tolerance');
-  const study = studyTolerance(distance, width, height, ground.noise);
+  const calm = forgiveRipple(distance, width, height, sampleRipple(distance, width, height));
+  const study = studyTolerance(calm, width, height, ground.noise);
   const tolerance = options.tolerance ?? study.start;
   onStep('spread');
-  const labels = spreadGround(distance, width, height, tolerance);
+  const labels = spreadGround(calm, width, height, tolerance);
+  onStep('soft');
+  removeDirt(calm, labels, width, height, tolerance);
+  const out = createRaster(width, height);
+  const hasSoft = findSoftRegions(raster, ground, distance, labels, out);
   onStep('areas');
-  const judged = findEnclosedAreas(raster, distance, labels, tolerance, ground.noise);
+  const judged = findEnclosedAreas(raster, calm, labels, tolerance, ground.noise);
   const areas = applyAnchors(judged, options.anchors, labels, width, height);
   const open = areas.filter((a) => a.decision === 'open' || options.enclosed === 'open').map((a) => a.label);
   const isOpen = openTable(FIRST_AREA + mostLabel(labels), open);
   onStep('edges');
   const band = findEdgeBand(labels, isOpen, width, height, INWARDS, OUTWARDS);
-  const out = createRaster(width, height);
   copyMark(raster, labels, isOpen, out);
-  unmixEdges(raster, ground, band, distance, out, { noise: ground.noise, flat: Math.max(6, ground.noise * 4) });
+  const ripple = measureRipple(distance, band);
+  unmixEdges(raster, ground, band, distance, out, { noise: ground.noise, ripple, flat: Math.max(6, ground.noise * 4, ripple * 0.6), soft: hasSoft ? labels : null });
   onStep('adjust');
   softenMatte(out, options.softnessPx);
   if (options.chokePx !== 0) chokeMatte(out, options.chokePx);

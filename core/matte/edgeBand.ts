@@ -1,4 +1,4 @@
-import { MARK, OUTSIDE } from './spreadGround';
+import { MARK, OUTSIDE, SOFT } from './spreadGround';
 
 /**
  * The pixels near the edge of a mark, by depth.
@@ -67,6 +67,7 @@ export function openTable(mostLabel: number, openLabels: Iterable<number>): Uint
   const table = new Uint8Array(mostLabel + 1);
   table[MARK] = 0;
   table[OUTSIDE] = 1;
+  table[SOFT] = 1;
   for (const label of openLabels) table[label] = 1;
   return table;
 }

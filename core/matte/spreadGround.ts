@@ -1,6 +1,8 @@
 /** What a pixel is, in a label plane. Anything from `FIRST_AREA` up is an enclosed area's number plus that. */
 export const MARK = 0;
 export const OUTSIDE = 1;
+/** A shadow or glow: part of the artwork, but outside its edges. */
+export const SOFT = 2;
 export const FIRST_AREA = 16;
 
 /**

@@ -14,7 +14,7 @@ export const MOST_TOLERANCE = 96;
 /** Studied on at most this many pixels: the curves are shares, and shares hardly change with size. */
 const STUDY_PIXELS = 300_000;
 /** The start keeps this near to the lower end: pale parts of a mark may begin anywhere above it. */
-const WIDEST = 40;
+const WIDEST = 16;
 
 /**
  * For every tolerance at once, how much of the picture the ground would take when it spreads in from the border.
@@ -78,8 +78,9 @@ function readStudy(area: Float64Array, total: number, noise: number): ToleranceS
   const quiet = Math.max(usual * 2, total * 0.00008);
   const floor = Math.max(3, Math.ceil(noise * 3));
   let from = floor;
-  while (from < 48 && !isQuiet(growth, from, quiet)) from++;
-  if (from >= 48) from = floor;
+  // Ripples beside edges keep the ground growing for long; they are dealt with at the edges, pale parts cannot be.
+  const latest = Math.max(floor, 12);
+  while (from < latest && !isQuiet(growth, from, quiet)) from++;
   let to = from;
   while (to < MOST_TOLERANCE - 1 && to - from < WIDEST && growth[to] <= quiet * 1.5) to++;
   to = Math.max(to, from + 2);

@@ -1,14 +1,33 @@
 import type { Raster } from '../raster/raster';
 import type { EdgeBand } from './edgeBand';
+import { SOFT } from './spreadGround';
 import { type Ground, groundAt } from './measureGround';
 import { nearestSolid } from './nearestSolid';
 import { dominantColours, matchColour } from './dominantColours';
+import { nearestSoft } from './nearestSoft';
 
 export interface UnmixOptions {
   /** Code values by which the ground's own pixels stray. */
   readonly noise: number;
+  /** What compression does to the ground near edges, code values. */
+  readonly ripple: number;
   /** Largest difference between neighbours inside one colour. */
   readonly flat: number;
+  /** The label plane when it holds SOFT pixels, whose colour and alpha stand in `out` already. */
+  readonly soft: Int32Array | null;
+}
+
+/** How far the ground strays three to five pixels from the mark: the 90th percentile, code values. */
+export function measureRipple(distance: Uint8Array, band: EdgeBand): number {
+  const count = new Uint32Array(256);
+  let total = 0;
+  for (const ring of band.outer.slice(2)) for (const i of ring) {
+    count[distance[i]]++;
+    total++;
+  }
+  let sum = 0;
+  for (let d = 0; d < 256; d++) if ((sum += count[d]) >= total * 0.9) return Math.min(d, 40);
+  return 0;
 }
 
 /**
@@ -26,10 +45,13 @@ export function unmixEdges(raster: Raster, ground: Ground, band: EdgeBand, dista
   const palette = dominantColours(data, nearest, rings);
   const floor = Math.max(1.5, options.noise * 2.5);
   const F = new Float64Array(3);
+  const behind = options.soft ? nearestSoft(band, options.soft, width, height) : null;
+  const given = out.data.slice(0, behind ? out.data.length : 0);
   const alphaOf = out.data;
 
   const solve = (i: number, x: number, y: number): void => {
     const s = i * 4;
+    if (behind && behind[i] >= 0 && overSoft(i, behind[i])) return;
     const B = groundAt(ground, x, y, width, height);
     const c0 = data[s] - B[0];
     const c1 = data[s + 1] - B[1];
@@ -42,6 +64,8 @@ export function unmixEdges(raster: Raster, ground: Ground, band: EdgeBand, dista
     let alpha = length < 1 ? 1 : (c0 * f0 + c1 * f1 + c2 * f2) / length;
     // A contribution no larger than the ground's own noise is ground.
     if (alpha * Math.sqrt(length) < floor) alpha = 0;
+    // Weak, and nothing strong within two pixels: a ripple of the compression, not the foot of an edge.
+    else if (alpha < 0.3 && nearest[i] >= 0 && options.ripple > 2 && !hasStrongNear(distance, x, y, width, height, 0.35 * Math.sqrt(length / 3))) alpha = 0;
     if (alpha > 1) alpha = 1;
     const a8 = Math.round(alpha * 255);
     alphaOf[s + 3] = a8;
@@ -51,6 +75,27 @@ export function unmixEdges(raster: Raster, ground: Ground, band: EdgeBand, dista
     write(s, 0, F[0] + trust * (B[0] + c0 / alpha - F[0]));
     write(s, 1, F[1] + trust * (B[1] + c1 / alpha - F[1]));
     write(s, 2, F[2] + trust * (B[2] + c2 / alpha - F[2]));
+  };
+  // An edge over its own shadow: the pixel mixes the mark with what the shadow looks like beside it.
+  const overSoft = (i: number, r: number): boolean => {
+    const solid = nearest[i];
+    if (options.soft?.[i] === SOFT && depth[i] < -2) return true;
+    if (solid < 0) return false;
+    meanOfSolid(data, solid, width, options.flat, F);
+    const s = i * 4;
+    const t = r * 4;
+    let dot = 0;
+    let square = 0;
+    for (let c = 0; c < 3; c++) {
+      dot += (data[s + c] - data[t + c]) * (F[c] - data[t + c]);
+      square += (F[c] - data[t + c]) ** 2;
+    }
+    const share = square < 1 ? 1 : Math.min(1, Math.max(0, dot / square));
+    const under = (given[t + 3] / 255) * (1 - share);
+    const alpha = share + under;
+    alphaOf[s + 3] = Math.round(alpha * 255);
+    if (alpha > 0) for (let c = 0; c < 3; c++) write(s, c, (F[c] * share + given[t + c] * under) / alpha);
+    return true;
   };
   const write = (s: number, c: number, v: number) => {
     out.data[s + c] = v <= 0 ? 0 : v >= 255 ? 255 : v + 0.5;
@@ -123,4 +168,11 @@ function strongestNear(distance: Uint8Array, x: number, y: number, width: number
     }
   }
   return best;
+}
+
+function hasStrongNear(distance: Uint8Array, x: number, y: number, width: number, height: number, strong: number): boolean {
+  for (let py = Math.max(0, y - 2); py <= Math.min(height - 1, y + 2); py++) {
+    for (let px = Math.max(0, x - 2); px <= Math.min(width - 1, x + 2); px++) if (distance[py * width + px] >= strong) return true;
+  }
+  return false;
 }
