@@ -42,7 +42,7 @@ export interface FlatResult {
   readonly facts: FlatFacts;
 }
 
-const INWARDS = 7;
+const INWARDS = 6;
 const OUTWARDS = 5;
 /** With less of the border in one colour than this, there is no flat ground to speak of. */
 export const LEAST_SHARE = 0.35;
@@ -64,17 +64,18 @@ export function cutOutFlat(raster: Raster, options: FlatOptions, onStep: (name: 
   onStep('distance');
   const distance = groundDistance(raster, ground);
   onStep('tolerance');
-  const calm = forgiveRipple(distance, width, height, sampleRipple(distance, width, height));
+  const rippleLevel = sampleRipple(distance, width, height);
+  const calm = forgiveRipple(distance, width, height, rippleLevel);
   const study = studyTolerance(calm, width, height, ground.noise);
   const tolerance = options.tolerance ?? study.start;
   onStep('spread');
   const labels = spreadGround(calm, width, height, tolerance);
   onStep('soft');
-  removeDirt(calm, labels, width, height, tolerance);
+  removeDirt(calm, labels, width, height, tolerance, rippleLevel);
   const out = createRaster(width, height);
-  const hasSoft = findSoftRegions(raster, ground, distance, labels, out);
+  const hasSoft = findSoftRegions(raster, ground, distance, labels, tolerance, out);
   onStep('areas');
-  const judged = findEnclosedAreas(raster, calm, labels, tolerance, ground.noise);
+  const judged = findEnclosedAreas(raster, ground, calm, labels, tolerance);
   const areas = applyAnchors(judged, options.anchors, labels, width, height);
   const open = areas.filter((a) => a.decision === 'open' || options.enclosed === 'open').map((a) => a.label);
   const isOpen = openTable(FIRST_AREA + mostLabel(labels), open);

@@ -1,5 +1,6 @@
 import type { Raster } from '../raster/raster';
-import { FIRST_AREA, MARK, OUTSIDE, fillFrom } from './spreadGround';
+import { type Ground, groundAt } from './measureGround';
+import { FIRST_AREA, MARK, OUTSIDE, SOFT, fillFrom } from './spreadGround';
 import { type AreaShape, type Judgement, judgeArea } from './judgeArea';
 
 /** A patch of ground colour, or of one paler flat colour, with the mark all round it. */
@@ -37,35 +38,35 @@ interface Found { label: number; areaPx: number; start: number; box: [number, nu
  * Ground-coloured patches are found first, then flat patches of a colour close to the ground's but not the same
  * (a white eye on an off-white sheet): those are listed too, as solid.
  */
-export function findEnclosedAreas(raster: Raster, distance: Uint8Array, labels: Int32Array, tolerance: number, noise: number): EnclosedArea[] {
+export function findEnclosedAreas(raster: Raster, ground: Ground, distance: Uint8Array, labels: Int32Array, tolerance: number): EnclosedArea[] {
   const { width, height } = raster;
+  const { noise } = ground;
   const found: Found[] = [];
   const stack: number[] = [];
   const take = (i: number, plane: Uint8Array, limit: number) => {
     const label = FIRST_AREA + found.length;
-    found.push({ label, areaPx: fillFrom(i, plane, labels, width, height, limit, label, stack), start: i, box: [width, height, 0, 0] });
+    const box: Found['box'] = [width, height, 0, 0];
+    found.push({ label, areaPx: fillFrom(i, plane, labels, width, height, limit, label, stack, box), start: i, box });
   };
   for (let i = 0; i < labels.length; i++) if (labels[i] === MARK && distance[i] <= tolerance) take(i, distance, tolerance);
   const firstPale = found.length;
   findPalePatches(raster, distance, labels, tolerance, noise, take);
-  measureBoxes(labels, width, found);
 
-  const areas: Omit<EnclosedArea, 'number' | 'group'>[] = [];
+  const measured: Measured[] = [];
   for (const [k, f] of found.entries()) {
     if (f.areaPx < LEAST_AREA) continue;
-    const shape = measureShape(f, raster, distance, labels, tolerance, k >= firstPale);
-    if (k >= firstPale && shape.touchesOutside > 0.04) {
-      relabel(f, labels, width, MARK); // an ordinary pale part of the mark, not an enclosed one
-      continue;
-    }
-    const judged: Judgement = judgeArea(shape);
+    const m = measureShape(f, raster, ground, distance, labels, k >= firstPale);
+    // An ordinary pale part of the mark, not an enclosed one.
+    if (k >= firstPale && m.shape.touchesOutside > 0.04) relabel(f, labels, width, MARK);
+    else measured.push(m);
+  }
+  const decided = judgeTogether(measured);
+  const areas = measured.map(({ found: f }) => {
+    const { decision, certainty, shape } = decided.get(f.label) as Judgement & { shape: AreaShape };
     const [x, y] = deepPoint(f, labels, width);
     const [x0, y0, x1, y1] = f.box;
-    areas.push({
-      label: f.label, x, y, areaPx: f.areaPx, bounds: { x: x0, y: y0, width: x1 - x0 + 1, height: y1 - y0 + 1 },
-      decision: judged.decision, certainty: judged.certainty, isChosen: false, shape,
-    });
-  }
+    return { label: f.label, x, y, areaPx: f.areaPx, bounds: { x: x0, y: y0, width: x1 - x0 + 1, height: y1 - y0 + 1 }, decision, certainty, isChosen: false, shape };
+  });
   return groupAndNumber(areas);
 }
 
@@ -97,49 +98,66 @@ function findPalePatches(
   for (let i = 0; i < labels.length; i++) if (labels[i] === MARK && step[i] <= flat) take(i, step, flat);
 }
 
-function measureBoxes(labels: Int32Array, width: number, found: Found[]): void {
-  if (found.length === 0) return;
-  for (let i = 0; i < labels.length; i++) {
-    if (labels[i] < FIRST_AREA) continue;
-    const box = found[labels[i] - FIRST_AREA].box;
-    const x = i % width;
-    const y = (i / width) | 0;
-    if (x < box[0]) box[0] = x;
-    if (y < box[1]) box[1] = y;
-    if (x > box[2]) box[2] = x;
-    if (y > box[3]) box[3] = y;
-  }
-}
-
 function relabel(f: Found, labels: Int32Array, width: number, to: number): void {
   for (let y = f.box[1]; y <= f.box[3]; y++) {
     for (let x = f.box[0], i = y * width + x; x <= f.box[2]; x++, i++) if (labels[i] === f.label) labels[i] = to;
   }
 }
 
-function measureShape(f: Found, raster: Raster, distance: Uint8Array, labels: Int32Array, tolerance: number, isPale: boolean): AreaShape {
-  const { width, height } = raster;
+// Large areas are measured on every nth row: rim and area are counted alike, and only their ratio matters.
+const MEASURED_ROWS = 260;
+
+function measureShape(f: Found, raster: Raster, ground: Ground, distance: Uint8Array, labels: Int32Array, isPatch: boolean): Measured {
+  const { width, height, data } = raster;
   const rim: number[] = [];
+  const [x0, y0, x1, y1] = f.box;
+  const step = Math.max(1, Math.floor((y1 - y0 + 1) / MEASURED_ROWS));
+  const inside = [0, 0, 0];
+  const around = [0, 0, 0];
+  let beside = 0;
   let sum = 0;
+  let counted = 0;
   let outside = 0;
-  for (let y = f.box[1]; y <= f.box[3]; y++) {
-    for (let x = f.box[0], i = y * width + x; x <= f.box[2]; x++, i++) {
+  for (let y = y0; y <= y1; y += step) {
+    for (let x = x0, i = y * width + x; x <= x1; x++, i++) {
       if (labels[i] !== f.label) continue;
       sum += distance[i];
+      counted++;
+      for (let c = 0; c < 3; c++) inside[c] += data[i * 4 + c];
       const isInner = x > 0 && y > 0 && x < width - 1 && y < height - 1
         && labels[i - 1] === f.label && labels[i + 1] === f.label && labels[i - width] === f.label && labels[i + width] === f.label;
       if (isInner) continue;
       rim.push(i);
+      for (const n of [i - 4, i + 4, i - 4 * width, i + 4 * width]) {
+        if (n < 0 || n >= labels.length || labels[n] !== MARK) continue;
+        for (let c = 0; c < 3; c++) around[c] += data[n * 4 + c];
+        beside++;
+      }
       if (reachesOutside(i, labels, width, height)) outside++;
     }
   }
-  const halfWidth = (2 * f.areaPx) / Math.max(1, rim.length);
-  const wall = wallThickness(rim, f.label, labels, distance, width, height, tolerance, Math.max(12, halfWidth * 8));
+  const halfWidth = (2 * counted) / Math.max(1, rim.length);
+  const limit = Math.min(400, Math.max(12, halfWidth * 8));
+  const B = groundAt(ground, (x0 + x1) / 2, (y0 + y1) / 2, width, height);
+  const isPale = isPatch || (beside > 0 && isOwnColour(inside.map((v, c) => v / counted - B[c]), around.map((v, c) => v / beside - B[c]), ground.noise));
   return {
-    areaPx: f.areaPx, halfWidth, wall: wall.median, wallIsOuter: wall.outerShare, isPale,
-    offset: sum / f.areaPx, touchesOutside: outside / Math.max(1, rim.length),
-    fullness: f.areaPx / ((f.box[2] - f.box[0] + 1) * (f.box[3] - f.box[1] + 1)),
+    found: f, limit, rays: castRays(rim, f.label, labels, width, height, limit),
+    shape: {
+      areaPx: f.areaPx, halfWidth, isPale, offset: sum / Math.max(1, counted), touchesOutside: outside / Math.max(1, rim.length),
+      fullness: f.areaPx / ((x1 - x0 + 1) * (y1 - y0 + 1)),
+    },
   };
+}
+
+/** How far an area's mean must lie from the ground, away from what surrounds it, to be a colour of its own. */
+const LEAST_OWN = 7;
+
+// Blur and compression draw an area's colour towards what surrounds it. One that lies on the other side of the ground
+// (a white eye in a red head on an off-white sheet) was painted.
+function isOwnColour(offset: readonly number[], surround: readonly number[], noise: number): boolean {
+  const largest = Math.max(...offset.map(Math.abs));
+  const dot = offset[0] * surround[0] + offset[1] * surround[1] + offset[2] * surround[2];
+  return largest >= LEAST_OWN + 2 * noise && dot < 0;
 }
 
 // Within three pixels: a pale part that only an edge pixel or two separates from the ground is not enclosed.
@@ -153,13 +171,13 @@ function reachesOutside(i: number, labels: Int32Array, width: number, height: nu
   return false;
 }
 
-// From points on the rim, straight out across the mark until ground appears again: how thick is what surrounds it?
-function wallThickness(
-  rim: number[], own: number, labels: Int32Array, distance: Uint8Array, width: number, height: number, tolerance: number, limit: number,
-): { median: number; outerShare: number } {
+/** What a straight line meets on its way out of an area: places and labels of the ground-coloured patches it enters. */
+type Ray = readonly { readonly at: number; readonly label: number }[];
+
+// From points on the rim, straight out across whatever surrounds the area, up to a limit.
+function castRays(rim: readonly number[], own: number, labels: Int32Array, width: number, height: number, limit: number): Ray[] {
   const stride = Math.max(1, Math.floor(rim.length / MOST_RAYS));
-  const lengths: number[] = [];
-  let outer = 0;
+  const rays: Ray[] = [];
   for (let k = 0; k < rim.length; k += stride) {
     const x = rim[k] % width;
     const y = (rim[k] / width) | 0;
@@ -177,31 +195,66 @@ function wallThickness(
     }
     const norm = Math.hypot(nx, ny);
     if (norm < 1) continue;
-    let run = 1;
-    let end = MARK;
-    for (; run < limit; run++) {
+    const met: { at: number; label: number }[] = [];
+    let last = own;
+    for (let run = 1; run < limit; run++) {
       const px = Math.round(x + (nx / norm) * run);
       const py = Math.round(y + (ny / norm) * run);
       if (px < 0 || py < 0 || px >= width || py >= height) break;
       const label = labels[py * width + px];
-      if (label !== MARK && label !== own && distance[py * width + px] <= tolerance) {
-        end = label;
-        break;
-      }
-      if (label === own && run > 3) break;
+      if (label !== last && label !== MARK) met.push({ at: run, label });
+      last = label;
+      if (label === OUTSIDE || label === SOFT) break;
     }
-    lengths.push(run);
-    if (end === OUTSIDE) outer++;
+    rays.push(met);
+  }
+  return rays;
+}
+
+/** The wall as it is once some areas count as open: a quarter of the directions are no thicker. */
+function wallOf(rays: readonly Ray[], limit: number, isOpen: (label: number) => boolean): { wall: number; share: number } {
+  const lengths: number[] = [];
+  let ended = 0;
+  for (const ray of rays) {
+    const end = ray.find((m) => isOpen(m.label));
+    lengths.push(end ? end.at : limit);
+    if (end) ended++;
   }
   lengths.sort((a, b) => a - b);
-  return { median: lengths[lengths.length >> 1] ?? limit, outerShare: outer / Math.max(1, lengths.length) };
+  return { wall: lengths[Math.floor(lengths.length / 4)] ?? limit, share: ended / Math.max(1, lengths.length) };
+}
+
+interface Measured { readonly found: Found; readonly rays: readonly Ray[]; readonly limit: number; readonly shape: Omit<AreaShape, 'wall' | 'wallIsOuter'> }
+
+/**
+ * Decides all areas together, from the outside in: what lies behind a wall that faces the outside is judged first, and
+ * once it is open it is outside to what it encloses. So the gaps of a wheel inside a ring are judged by the wheel's
+ * rim, and letters knocked out of a plate never come to face anything.
+ */
+function judgeTogether(measured: readonly Measured[]): Map<number, Judgement & { shape: AreaShape }> {
+  const decided = new Map<number, Judgement & { shape: AreaShape }>();
+  const isOpen = (label: number) => label === OUTSIDE || label === SOFT || decided.get(label)?.decision === 'open';
+  for (let round = 0, hasChanged = true; hasChanged && round < 8; round++) {
+    hasChanged = false;
+    const judged = measured.filter((m) => decided.get(m.found.label)?.decision !== 'open').map((m) => {
+      const { wall, share } = wallOf(m.rays, m.limit, isOpen);
+      const shape: AreaShape = { ...m.shape, wall, wallIsOuter: share };
+      return { label: m.found.label, value: { ...judgeArea(shape), shape } };
+    });
+    for (const { label, value } of judged) {
+      if (value.decision === 'open') hasChanged = true;
+      decided.set(label, value);
+    }
+  }
+  return decided;
 }
 
 // The middle of the longest run, taken on the row where it is: inside for certain, and away from the rim.
 function deepPoint(f: Found, labels: Int32Array, width: number): [number, number] {
   let best = 0;
   let at: [number, number] = [f.start % width, Math.floor(f.start / width)];
-  for (let y = f.box[1]; y <= f.box[3]; y++) {
+  const step = Math.max(1, Math.floor((f.box[3] - f.box[1] + 1) / 160));
+  for (let y = f.box[1]; y <= f.box[3]; y += step) {
     let run = 0;
     for (let x = f.box[0]; x <= f.box[2] + 1; x++) {
       if (x <= f.box[2] && labels[y * width + x] === f.label) run++;

@@ -17,7 +17,7 @@ export interface Ground {
   readonly surface: readonly Float64Array[] | null;
 }
 
-const MAX_SAMPLES = 24000;
+const MAX_SAMPLES = 6000;
 /** Border samples within this many code values of the commonest colour may belong to the ground. */
 const CAPTURE = 40;
 /** A drift below this cannot be told from compression, so one colour serves. */

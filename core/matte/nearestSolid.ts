@@ -2,7 +2,7 @@ import type { Raster } from '../raster/raster';
 import type { EdgeBand } from './edgeBand';
 
 /**
- * For every pixel of the edge band, the position of a near pixel of solid colour inside the mark, or −1.
+ * For every pixel of the edge band, the place of a near pixel of solid colour inside the mark, packed as y·65536 + x, or −1.
  * A solid pixel lies at least two pixels in and differs little from its four neighbours, so it holds one colour
  * unmixed with anything. Positions are handed on from ring to ring, outwards, each pixel keeping the nearest.
  * @param flat  largest difference to a neighbour, code values, that still counts as one colour
@@ -12,7 +12,7 @@ export function nearestSolid(raster: Raster, band: EdgeBand, distance: Uint8Arra
   const nearest = new Int32Array(width * height).fill(-1);
   const { rings, outer, depth } = band;
   for (let k = rings.length - 1; k >= 1; k--) {
-    for (const i of rings[k]) if (distance[i] >= leastDistance && isFlat(raster, i, flat, depth)) nearest[i] = i;
+    for (const i of rings[k]) if (distance[i] >= leastDistance && isFlat(raster, i, flat, depth)) nearest[i] = (((i / width) | 0) << 16) | (i % width);
   }
   // Deepest ring first; twice within a ring, so that neighbours of one ring can share as well.
   const order = [...rings].reverse().concat(outer);
@@ -28,32 +28,41 @@ function isFlat({ width, height, data }: Raster, i: number, flat: number, depth:
   if (x === 0 || x === width - 1 || i < width || i >= width * (height - 1)) return false;
   const s = i * 4;
   const row = width * 4;
-  for (const n of [s - 4, s + 4, s - row, s + row]) {
-    if (depth[n >> 2] < 0) return false;
-    for (let c = 0; c < 3; c++) {
-      const d = data[n + c] - data[s + c];
-      if (d > flat || d < -flat) return false;
-    }
-  }
-  return true;
+  return isAlike(data, s, s - 4, flat) && isAlike(data, s, s + 4, flat) && isAlike(data, s, s - row, flat) && isAlike(data, s, s + row, flat)
+    && depth[i - 1] >= 0 && depth[i + 1] >= 0 && depth[i - width] >= 0 && depth[i + width] >= 0;
 }
 
+function isAlike(data: Uint8Array, s: number, n: number, flat: number): boolean {
+  const r = data[n] - data[s];
+  const g = data[n + 1] - data[s + 1];
+  const b = data[n + 2] - data[s + 2];
+  return r <= flat && r >= -flat && g <= flat && g >= -flat && b <= flat && b >= -flat;
+}
+
+// Places travel packed as y·65536 + x, so that no division is needed to compare them.
 function handOn(ring: Int32Array, nearest: Int32Array, width: number, height: number, way: 1 | -1): void {
   const total = width * height;
   for (let k = way === 1 ? 0 : ring.length - 1; k >= 0 && k < ring.length; k += way) {
     const i = ring[k];
-    let best = nearest[i];
-    if (best === i) continue;
-    const x = i % width;
     const y = (i / width) | 0;
-    let reach = best < 0 ? Infinity : square(best, x, y, width);
-    for (let dy = -1; dy <= 1; dy++) {
-      for (let dx = -1; dx <= 1; dx++) {
-        const n = i + dy * width + dx;
-        if (n < 0 || n >= total || x + dx < 0 || x + dx >= width) continue;
+    const x = i - y * width;
+    let best = nearest[i];
+    let reach = 0x7fffffff;
+    if (best >= 0) {
+      const dx = (best & 0xffff) - x;
+      const dy = (best >>> 16) - y;
+      reach = dx * dx + dy * dy;
+      if (reach <= 1) continue;
+    }
+    const left = x > 0 ? -1 : 0;
+    const right = x < width - 1 ? 1 : 0;
+    for (let row = i >= width ? i - width : i, last = i + width < total ? i + width : i; row <= last; row += width) {
+      for (let n = row + left; n <= row + right; n++) {
         const s = nearest[n];
         if (s < 0 || s === best) continue;
-        const d = square(s, x, y, width);
+        const dx = (s & 0xffff) - x;
+        const dy = (s >>> 16) - y;
+        const d = dx * dx + dy * dy;
         if (d < reach) {
           reach = d;
           best = s;
@@ -62,10 +71,4 @@ function handOn(ring: Int32Array, nearest: Int32Array, width: number, height: nu
     }
     nearest[i] = best;
   }
-}
-
-function square(s: number, x: number, y: number, width: number): number {
-  const dx = (s % width) - x;
-  const dy = ((s / width) | 0) - y;
-  return dx * dx + dy * dy;
 }

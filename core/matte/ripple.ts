@@ -35,57 +35,46 @@ export function sampleRipple(distance: Uint8Array, width: number, height: number
 
 /**
  * The ground distance with the ripples beside strong edges forgiven: near them a pixel must stand out by that much
- * more to count. A clean picture comes back as it is.
+ * more to count. A clean picture comes back as a copy.
  * Ripples are what quantised block transforms leave beside edges (ITU-T T.81, annex A, gives the transform).
  */
 export function forgiveRipple(distance: Uint8Array, width: number, height: number, ripple: number): Uint8Array {
-  if (ripple < 3) return distance;
+  if (ripple < 3) return distance.slice();
   const forgiven = Math.min(MOST_FORGIVEN, Math.round(ripple * 1.4));
-  const near = nearStrong(distance, width, height);
-  const out = new Uint8Array(distance.length);
-  for (let i = 0; i < out.length; i++) {
-    const d = distance[i];
-    out[i] = near[i] && d < STRONG ? (d > forgiven ? d - forgiven : 0) : d;
+  const { cells, columns } = nearStrong(distance, width, height);
+  const out = distance.slice();
+  for (let y = 0; y < height; y++) {
+    const cellRow = Math.floor(y / CELL) * columns;
+    for (let x = 0, i = y * width; x < width; x++, i++) {
+      const d = distance[i];
+      if (d === 0 || d >= STRONG || !cells[cellRow + (x >> 2)]) continue;
+      out[i] = d > forgiven ? d - forgiven : 0;
+    }
   }
   return out;
 }
 
-// A square dilation, rows then columns, each as a countdown from the last strong pixel seen.
-function nearStrong(distance: Uint8Array, width: number, height: number): Uint8Array {
-  const near = new Uint8Array(distance.length);
+/** Cells of four by four pixels, and how many cells a ripple reaches: about one block of eight pixels. */
+const CELL = 4;
+const CELLS_REACHED = 2;
+
+// Whether a strong pixel lies within reach, per cell: exact to a cell, which is finer than what it is used for.
+function nearStrong(distance: Uint8Array, width: number, height: number): { cells: Uint8Array; columns: number } {
+  const columns = Math.ceil(width / CELL);
+  const rows = Math.ceil(height / CELL);
+  const strong = new Uint8Array(columns * rows);
   for (let y = 0; y < height; y++) {
-    const row = y * width;
-    let left = 0;
-    for (let i = row; i < row + width; i++) {
-      if (distance[i] >= STRONG) left = REACH + 1;
-      if (left > 0) {
-        near[i] = 1;
-        left--;
-      }
-    }
-    left = 0;
-    for (let i = row + width - 1; i >= row; i--) {
-      if (distance[i] >= STRONG) left = REACH + 1;
-      if (left > 0) {
-        near[i] = 1;
-        left--;
+    const cellRow = Math.floor(y / CELL) * columns;
+    for (let x = 0, i = y * width; x < width; x++, i++) if (distance[i] >= STRONG) strong[cellRow + (x >> 2)] = 1;
+  }
+  const cells = new Uint8Array(columns * rows);
+  for (let r = 0; r < rows; r++) {
+    for (let c = 0; c < columns; c++) {
+      if (!strong[r * columns + c]) continue;
+      for (let y = Math.max(0, r - CELLS_REACHED); y <= Math.min(rows - 1, r + CELLS_REACHED); y++) {
+        cells.fill(1, y * columns + Math.max(0, c - CELLS_REACHED), y * columns + Math.min(columns, c + CELLS_REACHED + 1));
       }
     }
   }
-  const left = new Uint8Array(width);
-  const spread = (from: number, to: number, step: number) => {
-    left.fill(0);
-    for (let y = from; y !== to; y += step) {
-      for (let x = 0, i = y * width; x < width; x++, i++) {
-        if (near[i] === 1) left[x] = REACH + 1;
-        if (left[x] > 0) {
-          if (near[i] === 0) near[i] = 2; // found by columns: starts no countdown of its own
-          left[x]--;
-        }
-      }
-    }
-  };
-  spread(0, height, 1);
-  spread(height - 1, -1, -1);
-  return near;
+  return { cells, columns };
 }

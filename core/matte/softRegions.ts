@@ -10,32 +10,35 @@ const LEAST_REACH = 4;
 /** Above this share of level pixels a region is a pale part of the mark with a blurred edge, not a shadow. */
 const MOST_LEVEL = 0.55;
 const FARTHEST_TAIL = 48;
+/** No shadow or glow is stronger than this, and none is level above that: there a mark begins. */
+const DEEPEST = 185;
+const LEVEL_FROM = 110;
 
 /**
  * Finds shadows and glows: parts that rise gradually out of the ground. Their pixels become SOFT in `labels`, and
  * `out` receives them as true half-transparency: the colour is the one that explains them with the least alpha on the
  * line from the ground through them, so that a grey shadow on white becomes black at its own strength.
- * @param reach  tolerance under which a pixel counted as ground; the tails below it are taken back
+ * @param tolerance  under which a pixel counted as ground; the tails below it are taken back
  * @returns whether any was found
  * @see T. Porter, T. Duff, "Compositing Digital Images", 1984, for the equation that is solved
  */
-export function findSoftRegions(raster: Raster, ground: Ground, distance: Uint8Array, labels: Int32Array, out: Raster): boolean {
+export function findSoftRegions(raster: Raster, ground: Ground, distance: Uint8Array, labels: Int32Array, tolerance: number, out: Raster): boolean {
   const { width, height } = raster;
-  const level = smoothDistance(distance, labels, width, height);
+  let level: Float32Array | null = null;
   const limit = STEEPEST + ground.noise;
   const region = new Uint8Array(labels.length);
   let any = false;
-  for (let i = 0; i < labels.length; i++) {
-    if (labels[i] !== OUTSIDE || !touchesMark(i, labels, width, height)) continue;
-    for (const n of neighbours(i, width, height)) {
-      if (labels[n] !== MARK || region[n]) continue;
-      const members = grow(n, level, labels, region, width, height, limit);
-      if (!isSoft(members, level, labels, width, height, ground.noise)) continue;
-      any = true;
-      for (const m of members) labels[m] = SOFT;
-      addTail(members, level, labels, width, height, Math.max(1.6, ground.noise * 2.2));
-      writeSoft(members, raster, ground, out);
-    }
+  for (let n = 0; n < labels.length; n++) {
+    if (labels[n] !== MARK || region[n] || distance[n] > DEEPEST || !touchesOutside(n, labels, width, height) || colourStep(raster.data, n, width, height) > limit) continue;
+    const grown = grow(n, raster.data, distance, labels, tolerance, region, width, height, limit);
+    if (grown.length < LEAST_PIXELS) continue;
+    level ??= smoothDistance(distance, labels, width, height);
+    const members = onOneLine(grown, raster, ground, level);
+    if (!isSoft(members, level, labels, width, height, ground.noise)) continue;
+    any = true;
+    for (const m of members) labels[m] = SOFT;
+    addTail(members, level, labels, width, height, Math.max(1.6, ground.noise * 2.2));
+    writeSoft(members, raster, ground, out);
   }
   return any;
 }
@@ -57,12 +60,6 @@ function smoothDistance(distance: Uint8Array, labels: Int32Array, width: number,
   return out;
 }
 
-function touchesMark(i: number, labels: Int32Array, width: number, height: number): boolean {
-  const x = i % width;
-  return (x > 0 && labels[i - 1] === MARK) || (x < width - 1 && labels[i + 1] === MARK)
-    || (i >= width && labels[i - width] === MARK) || (i < width * (height - 1) && labels[i + width] === MARK);
-}
-
 function neighbours(i: number, width: number, height: number): number[] {
   const x = i % width;
   const found: number[] = [];
@@ -74,22 +71,64 @@ function neighbours(i: number, width: number, height: number): number[] {
 }
 
 // Spreads over pixels that are gradual on every side. `region` remembers all that was looked at.
-function grow(start: number, level: Float32Array, labels: Int32Array, region: Uint8Array, width: number, height: number, limit: number): number[] {
+function grow(start: number, data: Uint8Array, distance: Uint8Array, labels: Int32Array, tolerance: number, region: Uint8Array, width: number, height: number, limit: number): number[] {
   const members: number[] = [];
   const stack = [start];
   region[start] = 1;
+  const visit = (n: number) => {
+    if (region[n] || labels[n] !== MARK || distance[n] <= tolerance * 0.5) return; // enclosed ground is judged later
+    region[n] = 1;
+    stack.push(n);
+  };
   while (stack.length) {
     const i = stack.pop() as number;
-    const around = neighbours(i, width, height);
-    if (steepness(i, level, around) > limit) continue;
+    const step = colourStep(data, i, width, height);
+    if (step > limit || distance[i] > DEEPEST || (step < 1.5 && distance[i] > LEVEL_FROM)) continue;
     members.push(i);
-    for (const n of around) {
-      if (region[n] || labels[n] !== MARK) continue;
-      region[n] = 1;
-      stack.push(n);
-    }
+    const x = i % width;
+    visit(x > 0 ? i - 1 : i);
+    visit(x < width - 1 ? i + 1 : i);
+    visit(i >= width ? i - width : i);
+    visit(i < width * (height - 1) ? i + width : i);
   }
   return members;
+}
+
+// Half the change across two pixels, the worst channel, along rows and columns.
+function colourStep(data: Uint8Array, i: number, width: number, height: number): number {
+  const x = i % width;
+  const left = (x > 0 ? i - 1 : i) * 4;
+  const right = (x < width - 1 ? i + 1 : i) * 4;
+  const up = (i >= width ? i - width : i) * 4;
+  const down = (i < width * (height - 1) ? i + width : i) * 4;
+  let most = 0;
+  for (let c = 0; c < 3; c++) {
+    const h = Math.abs(data[right + c] - data[left + c]);
+    const v = Math.abs(data[down + c] - data[up + c]);
+    if (h > most) most = h;
+    if (v > most) most = v;
+  }
+  return most / 2;
+}
+
+/** Only those members whose colour lies on one line from the ground: a shadow has one colour, a mark beside it another. */
+function onOneLine(members: readonly number[], raster: Raster, ground: Ground, level: Float32Array): number[] {
+  const { width, height, data } = raster;
+  const u = [0, 0, 0];
+  for (const m of members) {
+    if (level[m] > 90) continue; // the faint part is surely the shadow's own
+    const b = groundAt(ground, m % width, (m / width) | 0, width, height);
+    for (let c = 0; c < 3; c++) u[c] += data[m * 4 + c] - b[c];
+  }
+  const length = Math.hypot(u[0], u[1], u[2]);
+  if (length === 0) return [];
+  return members.filter((m) => {
+    const b = groundAt(ground, m % width, (m / width) | 0, width, height);
+    const v = [0, 1, 2].map((c) => data[m * 4 + c] - b[c]);
+    const along = (v[0] * u[0] + v[1] * u[1] + v[2] * u[2]) / length;
+    const off = Math.sqrt(Math.max(0, v[0] ** 2 + v[1] ** 2 + v[2] ** 2 - along * along));
+    return along > 0 && off <= 9 + 0.12 * along;
+  });
 }
 
 function steepness(i: number, level: Float32Array, around: readonly number[]): number {
@@ -146,7 +185,11 @@ function addTail(members: number[], level: Float32Array, labels: Int32Array, wid
   }
 }
 
-const touchesOutside = (i: number, labels: Int32Array, width: number, height: number): boolean => neighbours(i, width, height).some((n) => labels[n] === OUTSIDE);
+function touchesOutside(i: number, labels: Int32Array, width: number, height: number): boolean {
+  const x = i % width;
+  return (x > 0 && labels[i - 1] === OUTSIDE) || (x < width - 1 && labels[i + 1] === OUTSIDE)
+    || (i >= width && labels[i - width] === OUTSIDE) || (i < width * (height - 1) && labels[i + width] === OUTSIDE);
+}
 
 function writeSoft(members: readonly number[], raster: Raster, ground: Ground, out: Raster): void {
   const { width, height, data } = raster;

@@ -30,12 +30,13 @@ export function spreadGround(distance: Uint8Array, width: number, height: number
 /**
  * Fills the 4-connected ground region around a pixel with a label, run by run.
  * @param stack  scratch, empty on entry and on return
+ * @param box  grown to hold the region, `[left, top, right, bottom]`, when given
  * @returns the number of pixels filled
  * @see A. Smith, "Tint Fill", 1979 (filling by horizontal runs)
  */
 export function fillFrom(
   start: number, distance: Uint8Array, labels: Int32Array, width: number, height: number,
-  tolerance: number, label: number, stack: number[],
+  tolerance: number, label: number, stack: number[], box?: [number, number, number, number],
 ): number {
   let filled = 0;
   stack.push(start);
@@ -50,6 +51,13 @@ export function fillFrom(
     while (right + 1 < rowEnd && labels[right + 1] === MARK && distance[right + 1] <= tolerance) right++;
     for (let k = left; k <= right; k++) labels[k] = label;
     filled += right - left + 1;
+    if (box) {
+      const y = (rowStart / width) | 0;
+      if (left - rowStart < box[0]) box[0] = left - rowStart;
+      if (y < box[1]) box[1] = y;
+      if (right - rowStart > box[2]) box[2] = right - rowStart;
+      if (y > box[3]) box[3] = y;
+    }
     if (rowStart > 0) pushRuns(left - width, right - width, distance, labels, tolerance, stack);
     if (rowEnd < width * height) pushRuns(left + width, right + width, distance, labels, tolerance, stack);
   }

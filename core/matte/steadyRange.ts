@@ -12,7 +12,7 @@ export interface ToleranceStudy {
 
 export const MOST_TOLERANCE = 96;
 /** Studied on at most this many pixels: the curves are shares, and shares hardly change with size. */
-const STUDY_PIXELS = 300_000;
+const STUDY_PIXELS = 160_000;
 /** The start keeps this near to the lower end: pale parts of a mark may begin anywhere above it. */
 const WIDEST = 16;
 

@@ -42,12 +42,14 @@ export function unmixEdges(raster: Raster, ground: Ground, band: EdgeBand, dista
   const { width, height, data } = raster;
   const { depth, rings, outer } = band;
   const nearest = nearestSolid(raster, band, distance, options.flat, Math.max(10, options.noise * 4));
-  const palette = dominantColours(data, nearest, rings);
+  const palette = dominantColours(data, width, nearest, rings);
   const floor = Math.max(1.5, options.noise * 2.5);
   const F = new Float64Array(3);
   const behind = options.soft ? nearestSoft(band, options.soft, width, height) : null;
   const given = out.data.slice(0, behind ? out.data.length : 0);
   const alphaOf = out.data;
+
+  const unpack = (place: number) => (place >>> 16) * width + (place & 0xffff);
 
   const solve = (i: number, x: number, y: number): void => {
     const s = i * 4;
@@ -81,7 +83,7 @@ export function unmixEdges(raster: Raster, ground: Ground, band: EdgeBand, dista
     const solid = nearest[i];
     if (options.soft?.[i] === SOFT && depth[i] < -2) return true;
     if (solid < 0) return false;
-    meanOfSolid(data, solid, width, options.flat, F);
+    meanOfSolid(data, unpack(solid), width, options.flat, F);
     const s = i * 4;
     const t = r * 4;
     let dot = 0;
@@ -103,7 +105,7 @@ export function unmixEdges(raster: Raster, ground: Ground, band: EdgeBand, dista
   const foreground = (i: number, x: number, y: number, B: readonly number[], c0: number, c1: number, c2: number): void => {
     const s = nearest[i];
     if (s >= 0) {
-      meanOfSolid(data, s, width, options.flat, F);
+      meanOfSolid(data, unpack(s), width, options.flat, F);
       return;
     }
     const strongest = strongestNear(distance, x, y, width, height);
@@ -115,7 +117,7 @@ export function unmixEdges(raster: Raster, ground: Ground, band: EdgeBand, dista
   };
 
   // From the ground inwards: a pixel lies in the ramp only while its outer neighbours do.
-  for (const ring of outer) for (const i of ring) solve(i, i % width, (i / width) | 0);
+  for (const ring of behind ? outer : outer.slice(0, 3)) for (const i of ring) solve(i, i % width, (i / width) | 0);
   for (let k = 0; k < rings.length; k++) {
     for (const i of rings[k]) {
       const x = i % width;
