@@ -1,6 +1,7 @@
 import { CoreError } from '../errors';
 import { type Rgb, hexFromRgb } from '../colour/hex';
-import type { Anchor } from '../params';
+import type { Anchor, RectPx } from '../params';
+import { clampRect, cropRaster, placeOnCanvas } from '../raster/cropRaster';
 import { type Raster, createRaster } from '../raster/raster';
 import { chokeMatte, softenMatte } from './adjustEdge';
 import { findEdgeBand, openTable } from './edgeBand';
@@ -33,8 +34,6 @@ export interface FlatFacts {
   readonly tolerance: number;
   readonly study: ToleranceStudy;
   readonly areas: readonly EnclosedArea[];
-  /** Pixels that are fully see-through, partly, and fully opaque. */
-  readonly counts: { clear: number; part: number; opaque: number };
 }
 
 export interface FlatResult {
@@ -68,6 +67,21 @@ export function cutOutFlat(raster: Raster, options: FlatOptions, onStep: (name: 
   const calm = forgiveRipple(distance, width, height, rippleLevel);
   const study = studyTolerance(calm, width, height, ground.noise);
   const tolerance = options.tolerance ?? study.start;
+  // Most of a usual picture is empty ground: only the mark's surroundings are worked on.
+  const box = findRegion(calm, width, height, tolerance);
+  const part = box ? cropPlanes(raster, ground, distance, calm, box) : { raster, ground, distance, calm };
+  const { picture, areas } = cutRegion(part, tolerance, rippleLevel, shiftAnchors(options, -(box?.x ?? 0), -(box?.y ?? 0)), onStep);
+  onStep('adjust');
+  const out = box ? placeOnCanvas(picture, width, height, box.x, box.y) : picture;
+  softenMatte(out, options.softnessPx);
+  if (options.chokePx !== 0) chokeMatte(out, options.chokePx);
+  return { picture: out, facts: { groundHex: hexFromRgb(ground.colour), ground, tolerance, study, areas: areas.map((a) => shiftArea(a, box?.x ?? 0, box?.y ?? 0)) } };
+}
+
+interface Planes { readonly raster: Raster; readonly ground: Ground; readonly distance: Uint8Array; readonly calm: Uint8Array }
+
+function cutRegion({ raster, ground, distance, calm }: Planes, tolerance: number, rippleLevel: number, options: FlatOptions, onStep: (name: string) => void): { picture: Raster; areas: EnclosedArea[] } {
+  const { width, height } = raster;
   onStep('spread');
   const labels = spreadGround(calm, width, height, tolerance);
   onStep('soft');
@@ -76,25 +90,55 @@ export function cutOutFlat(raster: Raster, options: FlatOptions, onStep: (name: 
   const hasSoft = findSoftRegions(raster, ground, distance, labels, tolerance, out);
   onStep('areas');
   const judged = findEnclosedAreas(raster, ground, calm, labels, tolerance);
-  const areas = applyAnchors(judged, options.anchors, labels, width, height);
+  const areas = applyAnchors(judged.areas, options.anchors, labels, width, height);
   const open = areas.filter((a) => a.decision === 'open' || options.enclosed === 'open').map((a) => a.label);
-  const isOpen = openTable(FIRST_AREA + mostLabel(labels), open);
+  const isOpen = openTable(FIRST_AREA + judged.labelCount, open);
   onStep('edges');
   const band = findEdgeBand(labels, isOpen, width, height, INWARDS, OUTWARDS);
   copyMark(raster, labels, isOpen, out);
   const ripple = measureRipple(distance, band);
   unmixEdges(raster, ground, band, distance, out, { noise: ground.noise, ripple, flat: Math.max(6, ground.noise * 4, ripple * 0.6), soft: hasSoft ? labels : null });
-  onStep('adjust');
-  softenMatte(out, options.softnessPx);
-  if (options.chokePx !== 0) chokeMatte(out, options.chokePx);
-  return { picture: out, facts: { groundHex: hexFromRgb(ground.colour), ground, tolerance, study, areas, counts: countAlpha(out) } };
+  return { picture: out, areas };
 }
 
-function mostLabel(labels: Int32Array): number {
-  let most = 0;
-  for (let i = 0; i < labels.length; i++) if (labels[i] > most) most = labels[i];
-  return Math.max(0, most - FIRST_AREA) + 1;
+/** Room round the mark: the longest tail of a shadow, and the reach of every step that looks at neighbours. */
+const ROOM = 60;
+
+/** The region that holds everything above the tolerance, with room; null when it is nearly the whole picture. */
+function findRegion(calm: Uint8Array, width: number, height: number, tolerance: number): RectPx | null {
+  let left = width;
+  let right = -1;
+  let top = -1;
+  let bottom = -1;
+  for (let y = 0; y < height; y++) {
+    const row = y * width;
+    let x = 0;
+    while (x < width && calm[row + x] <= tolerance) x++;
+    if (x === width) continue;
+    if (top < 0) top = y;
+    bottom = y;
+    if (x < left) left = x;
+    let last = width - 1;
+    while (last > right && calm[row + last] <= tolerance) last--;
+    if (last > right) right = last;
+  }
+  if (top < 0) return null;
+  const box = clampRect({ x: left - ROOM, y: top - ROOM, width: right - left + 1 + 2 * ROOM, height: bottom - top + 1 + 2 * ROOM }, width, height);
+  return box.width * box.height < 0.85 * width * height ? box : null;
 }
+
+function cropPlanes(raster: Raster, ground: Ground, distance: Uint8Array, calm: Uint8Array, box: RectPx): Planes {
+  const cropPlane = (plane: Uint8Array) => {
+    const out = new Uint8Array(box.width * box.height);
+    for (let y = 0; y < box.height; y++) out.set(plane.subarray((box.y + y) * raster.width + box.x, (box.y + y) * raster.width + box.x + box.width), y * box.width);
+    return out;
+  };
+  const frame = { x: box.x, y: box.y, width: raster.width, height: raster.height };
+  return { raster: cropRaster(raster, box), ground: { ...ground, frame }, distance: cropPlane(distance), calm: cropPlane(calm) };
+}
+
+const shiftAnchors = (options: FlatOptions, dx: number, dy: number): FlatOptions => ({ ...options, anchors: options.anchors.map((a) => ({ ...a, x: a.x + dx, y: a.y + dy })) });
+const shiftArea = (a: EnclosedArea, dx: number, dy: number): EnclosedArea => ({ ...a, x: a.x + dx, y: a.y + dy, bounds: { ...a.bounds, x: a.bounds.x + dx, y: a.bounds.y + dy } });
 
 /** The person's decisions laid over the judged ones: a point names the area it lies in, or the nearest within 3 px. */
 function applyAnchors(areas: EnclosedArea[], anchors: readonly Anchor[], labels: Int32Array, width: number, height: number): EnclosedArea[] {
@@ -130,14 +174,4 @@ function copyMark(raster: Raster, labels: Int32Array, isOpen: Uint8Array, out: R
   const from = new Uint32Array(raster.data.buffer, raster.data.byteOffset, labels.length);
   const to = new Uint32Array(out.data.buffer, out.data.byteOffset, labels.length);
   for (let i = 0; i < labels.length; i++) if (!isOpen[labels[i]]) to[i] = from[i] | 0xff000000;
-}
-
-function countAlpha({ data }: Raster): FlatFacts['counts'] {
-  let clear = 0;
-  let opaque = 0;
-  for (let i = 3; i < data.length; i += 4) {
-    if (data[i] === 0) clear++;
-    else if (data[i] === 255) opaque++;
-  }
-  return { clear, part: data.length / 4 - clear - opaque, opaque };
 }

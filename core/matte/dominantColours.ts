@@ -2,14 +2,14 @@ const MOST = 24;
 
 /**
  * The commonest solid colours along the edges of a mark, commonest first.
- * @param nearest  per pixel the place of its nearest solid pixel as `nearestSolid` packs it, or −1
+ * @param nearest  per pixel the place of its nearest solid pixel as `nearestSolid` packs it, or 0
  * @param rings    positions to look at
  */
 export function dominantColours(data: Uint8Array, width: number, nearest: Int32Array, rings: readonly Int32Array[]): Float64Array[] {
   const bins = new Map<number, [number, number, number, number]>();
   for (const ring of rings) {
     for (let k = 0; k < ring.length; k += 3) {
-      const place = nearest[ring[k]];
+      const place = nearest[ring[k]] - 1;
       if (place < 0) continue;
       const s = ((place >>> 16) * width + (place & 0xffff)) * 4;
       const key = ((data[s] >> 4) << 8) | ((data[s + 1] >> 4) << 4) | (data[s + 2] >> 4);

@@ -19,13 +19,14 @@ export function findEdgeBand(labels: Int32Array, isOpen: Uint8Array, width: numb
   const depth = new Int8Array(labels.length);
   const firstIn: number[] = [];
   const firstOut: number[] = [];
+  const total = labels.length;
   for (let y = 0, i = 0; y < height; y++) {
+    let open = isOpen[labels[i]];
     for (let x = 0; x < width; x++, i++) {
-      const open = isOpen[labels[i]];
-      const right = x + 1 < width && isOpen[labels[i + 1]] !== open;
-      const below = y + 1 < height && isOpen[labels[i + width]] !== open;
-      if (right) meet(i, i + 1, open);
-      if (below) meet(i, i + width, open);
+      const next = x + 1 < width ? isOpen[labels[i + 1]] : open;
+      if (next !== open) meet(i, i + 1, open);
+      if (i + width < total && isOpen[labels[i + width]] !== open) meet(i, i + width, open);
+      open = next;
     }
   }
   function meet(a: number, b: number, aIsOpen: number): void {

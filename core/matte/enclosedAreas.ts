@@ -37,8 +37,9 @@ interface Found { label: number; areaPx: number; start: number; box: [number, nu
  * Finds every enclosed area and labels its pixels in `labels` (in place: MARK becomes FIRST_AREA, FIRST_AREA+1 …).
  * Ground-coloured patches are found first, then flat patches of a colour close to the ground's but not the same
  * (a white eye on an off-white sheet): those are listed too, as solid.
+ * @returns the areas, and how many labels were given out (patches too small to list have one too)
  */
-export function findEnclosedAreas(raster: Raster, ground: Ground, distance: Uint8Array, labels: Int32Array, tolerance: number): EnclosedArea[] {
+export function findEnclosedAreas(raster: Raster, ground: Ground, distance: Uint8Array, labels: Int32Array, tolerance: number): { areas: EnclosedArea[]; labelCount: number } {
   const { width, height } = raster;
   const { noise } = ground;
   const found: Found[] = [];
@@ -67,7 +68,7 @@ export function findEnclosedAreas(raster: Raster, ground: Ground, distance: Uint
     const [x0, y0, x1, y1] = f.box;
     return { label: f.label, x, y, areaPx: f.areaPx, bounds: { x: x0, y: y0, width: x1 - x0 + 1, height: y1 - y0 + 1 }, decision, certainty, isChosen: false, shape };
   });
-  return groupAndNumber(areas);
+  return { areas: groupAndNumber(areas), labelCount: found.length };
 }
 
 // A patch counts when it is flat: each step from pixel to pixel stays within the noise.
@@ -78,20 +79,14 @@ function findPalePatches(
   const { width, height, data } = raster;
   const flat = Math.max(5, noise * 3);
   const step = new Uint8Array(labels.length).fill(255);
+  const differ = (a: number, b: number) => Math.max(Math.abs(data[a] - data[b]), Math.abs(data[a + 1] - data[b + 1]), Math.abs(data[a + 2] - data[b + 2]));
   let any = false;
   for (let y = 1; y < height - 1; y++) {
     for (let x = 1, i = y * width + 1; x < width - 1; x++, i++) {
-      if (labels[i] !== MARK || distance[i] > PALEST || distance[i] <= tolerance) continue;
-      let most = 0;
-      for (let c = 0; c < 3; c++) {
-        const v = data[i * 4 + c];
-        for (const n of [i - 1, i + 1, i - width, i + width]) {
-          const d = Math.abs(data[n * 4 + c] - v);
-          if (d > most) most = d;
-        }
-      }
-      step[i] = most;
-      if (most <= flat) any = true;
+      if (distance[i] <= tolerance || distance[i] > PALEST || labels[i] !== MARK) continue;
+      const s = i * 4;
+      step[i] = Math.max(differ(s, s - 4), differ(s, s + 4), differ(s, s - 4 * width), differ(s, s + 4 * width));
+      if (step[i] <= flat) any = true;
     }
   }
   if (!any) return;

@@ -15,6 +15,8 @@ export interface Ground {
   /** Share of the border that is ground, 0..1. */
   readonly share: number;
   readonly surface: readonly Float64Array[] | null;
+  /** Set when coordinates are those of a region: where the region lies, and the size that the surface spans. */
+  readonly frame?: { readonly x: number; readonly y: number; readonly width: number; readonly height: number };
 }
 
 const MAX_SAMPLES = 6000;
@@ -62,10 +64,10 @@ export function groundOfColour(colour: Rgb, measured: Ground): Ground {
 
 /** The ground's colour at one pixel, not rounded. */
 export function groundAt(ground: Ground, x: number, y: number, width: number, height: number): [number, number, number] {
-  const { surface, colour } = ground;
+  const { surface, colour, frame } = ground;
   if (!surface) return [colour[0], colour[1], colour[2]];
-  const u = x / width - 0.5;
-  const v = y / height - 0.5;
+  const u = (frame ? (x + frame.x) / frame.width : x / width) - 0.5;
+  const v = (frame ? (y + frame.y) / frame.height : y / height) - 0.5;
   const value = (k: Float64Array) => Math.min(255, Math.max(0, k[0] + k[1] * u + k[2] * v + k[3] * u * u + k[4] * u * v + k[5] * v * v));
   return [value(surface[0]), value(surface[1]), value(surface[2])];
 }

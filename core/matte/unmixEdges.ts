@@ -49,7 +49,7 @@ export function unmixEdges(raster: Raster, ground: Ground, band: EdgeBand, dista
   const given = out.data.slice(0, behind ? out.data.length : 0);
   const alphaOf = out.data;
 
-  const unpack = (place: number) => (place >>> 16) * width + (place & 0xffff);
+  const unpack = (place: number) => ((place - 1) >>> 16) * width + ((place - 1) & 0xffff);
 
   const solve = (i: number, x: number, y: number): void => {
     const s = i * 4;
@@ -67,7 +67,7 @@ export function unmixEdges(raster: Raster, ground: Ground, band: EdgeBand, dista
     // A contribution no larger than the ground's own noise is ground.
     if (alpha * Math.sqrt(length) < floor) alpha = 0;
     // Weak, and nothing strong within two pixels: a ripple of the compression, not the foot of an edge.
-    else if (alpha < 0.3 && nearest[i] >= 0 && options.ripple > 2 && !hasStrongNear(distance, x, y, width, height, 0.35 * Math.sqrt(length / 3))) alpha = 0;
+    else if (alpha < 0.3 && nearest[i] > 0 && options.ripple > 2 && !hasStrongNear(distance, x, y, width, height, 0.35 * Math.sqrt(length / 3))) alpha = 0;
     if (alpha > 1) alpha = 1;
     const a8 = Math.round(alpha * 255);
     alphaOf[s + 3] = a8;
@@ -82,7 +82,7 @@ export function unmixEdges(raster: Raster, ground: Ground, band: EdgeBand, dista
   const overSoft = (i: number, r: number): boolean => {
     const solid = nearest[i];
     if (options.soft?.[i] === SOFT && depth[i] < -2) return true;
-    if (solid < 0) return false;
+    if (solid === 0) return false;
     meanOfSolid(data, unpack(solid), width, options.flat, F);
     const s = i * 4;
     const t = r * 4;
@@ -104,7 +104,7 @@ export function unmixEdges(raster: Raster, ground: Ground, band: EdgeBand, dista
   };
   const foreground = (i: number, x: number, y: number, B: readonly number[], c0: number, c1: number, c2: number): void => {
     const s = nearest[i];
-    if (s >= 0) {
+    if (s > 0) {
       meanOfSolid(data, unpack(s), width, options.flat, F);
       return;
     }
