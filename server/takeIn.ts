@@ -7,10 +7,11 @@ import { keepBlob, sha256 } from './store/blobs';
 import { withTransaction } from './store/db';
 import { addMark, findMark, findMarkByOriginal } from './store/marks';
 
-/** The fast preview works on at most this many pixels. */
-export const REDUCED_PIXELS = 1_500_000;
+/** Pictures above the first number get a reduction to the second, on which the screen answers while a control moves. */
+const REDUCE_ABOVE = 1_200_000;
+const REDUCED_PIXELS = 400_000;
 /** What a file is gets judged on a picture of at most this many pixels: enough for areas and edges. */
-const JUDGED_PIXELS = 600_000;
+const JUDGED_PIXELS = 500_000;
 
 export interface TakeInDeps { readonly pool: pg.Pool; readonly core: CorePool }
 
@@ -26,9 +27,12 @@ export async function takeIn({ pool, core }: TakeInDeps, brandId: string, bytes:
   if (known) return { mark: await findMark(pool, known), isDuplicate: true };
 
   const { kind, raster, notes } = await decodePicture(bytes, name);
-  const [reduced, judged] = await Promise.all([reducePicture(raster, REDUCED_PIXELS), reducePicture(raster, JUDGED_PIXELS)]);
-  const [workingPng, reducedPng] = await Promise.all([encodeWorkingPng(raster), encodeWorkingPng(reduced)]);
-  const judgement = await core.judgePicture({ picture: judged, reduction: raster.width / judged.width });
+  const isLarge = raster.width * raster.height > REDUCE_ABOVE;
+  const reduced = isLarge ? await reducePicture(raster, REDUCED_PIXELS) : raster;
+  const judged = isLarge ? reduced : await reducePicture(raster, JUDGED_PIXELS);
+  const [workingPng, reducedPng, judgement] = await Promise.all([
+    encodeWorkingPng(raster), encodeWorkingPng(reduced), core.judgePicture({ picture: judged, reduction: raster.width / judged.width }),
+  ]);
   const { seen, recipe } = judgement;
 
   const id = await withTransaction(pool, async (tx) => {

@@ -7,7 +7,7 @@ export interface CoreClient {
   ask<T extends Request['type']>(request: Extract<Request, { type: T }>): Promise<Answers[T]>;
   /**
    * Asks for the newest state of something: while one such request is under way only the last of those that follow
-   * is kept, and an answer that a newer request has overtaken is dropped (null).
+   * is kept; the ones between are answered with null. Answers come in the order of their requests.
    */
   askLatest<T extends Request['type']>(request: Extract<Request, { type: T }>): Promise<Answers[T] | null>;
   close(): void;
@@ -54,7 +54,7 @@ export function createCoreClient(worker: WorkerLike): CoreClient {
     }
     lane.isBusy = true;
     ask(pending.request as never).then(
-      (value) => pending.resolve(lane.next ? dropped(value) : (value as never)),
+      (value) => pending.resolve(value as never),
       (error: unknown) => (lane.next ? pending.resolve(null) : pending.reject(error)),
     ).finally(() => {
       lane.isBusy = false;
@@ -71,11 +71,4 @@ export function createCoreClient(worker: WorkerLike): CoreClient {
       waiting.clear();
     },
   };
-}
-
-// An answer nobody will show still holds its bitmap's memory.
-function dropped(value: unknown): null {
-  const result = (value as { result?: { close?: () => void } })?.result;
-  result?.close?.();
-  return null;
 }

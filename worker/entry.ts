@@ -1,4 +1,4 @@
-import { contrastOnColour } from '../core/colour/contrast';
+import { contrastOnColour, measureLuminance } from '../core/colour/contrast';
 import { rgbFromHex } from '../core/colour/hex';
 import { CoreError, isCoreError } from '../core/errors';
 import { transform } from '../core/geometry/matrix';
@@ -93,9 +93,10 @@ async function showVariant(id: string, drawn: Raster, grounds: readonly GroundSo
 
 async function measureContrast(mark: Raster, grounds: readonly GroundSource[]): Promise<Record<string, number>> {
   const found: Record<string, number> = {};
+  const profile = measureLuminance(mark);
   for (const g of grounds) {
     const colour = g.hex ? rgbFromHex(g.hex) : g.url ? await meanColour(g.url) : null;
-    if (colour) found[g.id] = contrastOnColour(mark, colour);
+    if (colour) found[g.id] = contrastOnColour(profile, colour);
   }
   return found;
 }

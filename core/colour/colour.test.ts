@@ -1,9 +1,11 @@
 import { describe, expect, it } from 'vitest';
 import { drawMark } from '../../tests/support/pictures';
-import { contrastOnColour, contrastRatio, luminance } from './contrast';
+import { contrastOnColour as onProfile, contrastRatio, luminance, measureLuminance } from './contrast';
 import { hexFromRgb, rgbFromHex } from './hex';
 import { deltaE, oklabFromSrgb } from './oklab';
 import { linearFromSrgb, srgbFromLinear } from './srgb';
+
+const contrastOnColour = (mark: ReturnType<typeof drawMark>, ground: readonly [number, number, number]) => onProfile(measureLuminance(mark), ground);
 
 describe('sRGB tables', () => {
   it('invert each other on all 256 codes', () => {

@@ -6,13 +6,12 @@ import { type Raster, createRaster } from '../raster/raster';
 import { chokeMatte, softenMatte } from './adjustEdge';
 import { findEdgeBand, openTable } from './edgeBand';
 import { type EnclosedArea, findEnclosedAreas } from './enclosedAreas';
-import { groundDistance } from './groundDistance';
-import { type Ground, groundOfColour, measureGround } from './measureGround';
-import { forgiveRipple, sampleRipple } from './ripple';
+import type { Ground } from './measureGround';
 import { removeDirt } from './removeDirt';
 import { findSoftRegions } from './softRegions';
 import { FIRST_AREA, spreadGround } from './spreadGround';
-import { type ToleranceStudy, studyTolerance } from './steadyRange';
+import type { ToleranceStudy } from './steadyRange';
+import { studyPicture } from './studyPicture';
 import { measureRipple, unmixEdges } from './unmixEdges';
 
 export interface FlatOptions {
@@ -54,23 +53,15 @@ export const LEAST_SHARE = 0.35;
  */
 export function cutOutFlat(raster: Raster, options: FlatOptions, onStep: (name: string) => void = () => {}): FlatResult {
   const { width, height } = raster;
-  onStep('ground');
-  const measured = measureGround(raster);
-  if (!options.ground && measured.share < LEAST_SHARE) {
-    throw new CoreError('cutout/no-flat-ground', `Only ${Math.round(measured.share * 100)} % of the border has one colour. Pick the ground's colour in the picture, or crop closer.`, { share: measured.share });
+  const { ground, distance, calm, ripple, tolerance: study } = studyPicture(raster, options.ground, onStep);
+  if (!options.ground && ground.share < LEAST_SHARE) {
+    throw new CoreError('cutout/no-flat-ground', `Only ${Math.round(ground.share * 100)} % of the border has one colour. Pick the ground's colour in the picture, or crop closer.`, { share: ground.share });
   }
-  const ground = options.ground ? groundOfColour(options.ground, measured) : measured;
-  onStep('distance');
-  const distance = groundDistance(raster, ground);
-  onStep('tolerance');
-  const rippleLevel = sampleRipple(distance, width, height);
-  const calm = forgiveRipple(distance, width, height, rippleLevel);
-  const study = studyTolerance(calm, width, height, ground.noise);
   const tolerance = options.tolerance ?? study.start;
   // Most of a usual picture is empty ground: only the mark's surroundings are worked on.
   const box = findRegion(calm, width, height, tolerance);
-  const part = box ? cropPlanes(raster, ground, distance, calm, box) : { raster, ground, distance, calm };
-  const { picture, areas } = cutRegion(part, tolerance, rippleLevel, shiftAnchors(options, -(box?.x ?? 0), -(box?.y ?? 0)), onStep);
+  const part = box ? cropPlanes(raster, ground, distance, calm, box) : { raster, ground, distance, calm: calm.slice() };
+  const { picture, areas } = cutRegion(part, tolerance, ripple, shiftAnchors(options, -(box?.x ?? 0), -(box?.y ?? 0)), onStep);
   onStep('adjust');
   const out = box ? placeOnCanvas(picture, width, height, box.x, box.y) : picture;
   softenMatte(out, options.softnessPx);

@@ -80,17 +80,16 @@ function findPalePatches(
   const flat = Math.max(5, noise * 3);
   const step = new Uint8Array(labels.length).fill(255);
   const differ = (a: number, b: number) => Math.max(Math.abs(data[a] - data[b]), Math.abs(data[a + 1] - data[b + 1]), Math.abs(data[a + 2] - data[b + 2]));
-  let any = false;
+  const candidates: number[] = [];
   for (let y = 1; y < height - 1; y++) {
     for (let x = 1, i = y * width + 1; x < width - 1; x++, i++) {
       if (distance[i] <= tolerance || distance[i] > PALEST || labels[i] !== MARK) continue;
       const s = i * 4;
       step[i] = Math.max(differ(s, s - 4), differ(s, s + 4), differ(s, s - 4 * width), differ(s, s + 4 * width));
-      if (step[i] <= flat) any = true;
+      if (step[i] <= flat) candidates.push(i);
     }
   }
-  if (!any) return;
-  for (let i = 0; i < labels.length; i++) if (labels[i] === MARK && step[i] <= flat) take(i, step, flat);
+  for (const i of candidates) if (labels[i] === MARK) take(i, step, flat);
 }
 
 function relabel(f: Found, labels: Int32Array, width: number, to: number): void {

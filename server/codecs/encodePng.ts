@@ -12,5 +12,5 @@ export const encodeMasterPng = (raster: Raster): Promise<Buffer> =>
 /** A working picture: lossless, fast to write; the alpha channel only where it holds something. */
 export function encodeWorkingPng(raster: Raster): Promise<Buffer> {
   const picture = fromRaw(raster);
-  return (hasTransparency(raster) ? picture : picture.removeAlpha()).png({ compressionLevel: 2, adaptiveFiltering: false, progressive: false }).toBuffer();
+  return (hasTransparency(raster) ? picture : picture.removeAlpha()).png({ compressionLevel: 1, adaptiveFiltering: false, progressive: false }).toBuffer();
 }

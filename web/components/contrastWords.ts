@@ -2,6 +2,6 @@
 export function contrastWords(ratio: number | undefined): { text: string; isWeak: boolean } {
   if (ratio === undefined) return { text: '', isWeak: false };
   const isWeak = ratio < 3;
-  const verdict = ratio < 1.5 ? ', hardly visible' : isWeak ? ', weak' : '';
+  const verdict = ratio < 1.5 ? ', lost' : isWeak ? ', weak' : '';
   return { text: `${ratio.toFixed(1)} : 1${verdict}`, isWeak };
 }

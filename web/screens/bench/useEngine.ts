@@ -80,17 +80,18 @@ export function useEngine(mark: MarkView, values: StageValues, grounds: readonly
     };
   }, [mark.id, isReduced, hasFirst]);
 
+  // An answer that comes while the hand moves on is still the newest there is, so it is shown; only a closed worker's is not.
+  const alive = useRef<CoreClient | null>(null);
   useEffect(() => {
+    alive.current = fast;
     if (!fast) return;
-    let isGone = false;
+    const began = performance.now();
     fast.askLatest({ type: 'stages', values: newest.current, grounds }).then((done) => {
-      if (!done || isGone) return;
+      if (!done || alive.current !== fast) return;
+      performance.measure('tassel-quick', { start: began });
       setQuick({ ...done, reduction });
       setProblem(null);
-    }).catch((error: unknown) => !isGone && setProblem(wordsFor(error)));
-    return () => {
-      isGone = true;
-    };
+    }).catch((error: unknown) => alive.current === fast && setProblem(wordsFor(error)));
   }, [fast, key, grounds, reduction]);
 
   useEffect(() => {

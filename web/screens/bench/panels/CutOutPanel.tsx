@@ -55,7 +55,7 @@ export function CutOutPanel({ values, facts, found, isPicking, onPickGround, onT
       )}
       {isFlat && (
         <>
-          <label className="panel-row"><span><b>Edge</b><small className="soft">above 0 choke, below 0 spread</small></span>
+          <label className="panel-row"><span><b>Edge</b><small className="soft">choke above 0, spread below</small></span>
             <InputNumber size="small" aria-label="Choke or spread" min={-5} max={5} step={0.1} precision={1} value={values.choke} onChange={(v) => v !== null && onCommit({ ...values, choke: v }, 'Move the edge')} suffix="px" style={{ width: 104 }} />
           </label>
           <label className="panel-row"><span><b>Softness</b><small className="soft">0 keeps the edge as measured</small></span>

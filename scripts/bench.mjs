@@ -1,0 +1,21 @@
+// npm run bench: accuracy and speed beside plain baselines; with --browser also the speed of the screen on 24 megapixels.
+import { ensurePackages } from './lib/system.mjs';
+import { startDatabase } from './lib/database.mjs';
+import { ensureBuild, ensureModules, projectDir, run, say, startServer } from './lib/steps.mjs';
+
+ensureModules();
+run(process.execPath, ['--import', 'tsx', 'bench/main.ts', ...process.argv.slice(2).filter((a) => a !== '--browser')]);
+if (process.argv.includes('--browser')) {
+  ensurePackages(['postgresql', 'chromium'], say);
+  ensureBuild();
+  const database = await startDatabase({ projectDir, name: 'postgres-bench', firstPort: 56480, say });
+  const env = { TASSEL_DATABASE: JSON.stringify({ ...database.connection, database: `bench_${Date.now()}` }), TASSEL_DEMO: '0' };
+  const { child, url } = await startServer({ env, quiet: true });
+  try {
+    run(process.execPath, ['--import', 'tsx', 'bench/browser.ts', url]);
+  } finally {
+    child.kill('SIGTERM');
+    await new Promise((r) => child.once('exit', r));
+    await database.stop();
+  }
+}
