@@ -240,6 +240,15 @@ function judgeTogether(measured: readonly Measured[]): Map<number, Judgement & {
       decided.set(label, value);
     }
   }
+  // Neighbours that opened after it make an open area's wall thinner: what was a guess then may be sure now.
+  for (const m of measured) {
+    const first = decided.get(m.found.label) as Judgement & { shape: AreaShape };
+    if (first.decision !== 'open') continue;
+    const { wall, share } = wallOf(m.rays, m.limit, (label) => label !== m.found.label && isOpen(label));
+    const shape: AreaShape = { ...m.shape, wall, wallIsOuter: share };
+    const again = judgeArea(shape);
+    if (again.decision === 'open' && again.certainty > first.certainty) decided.set(m.found.label, { ...again, shape });
+  }
   return decided;
 }
 

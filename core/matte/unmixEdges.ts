@@ -66,8 +66,14 @@ export function unmixEdges(raster: Raster, ground: Ground, band: EdgeBand, dista
     let alpha = length < 1 ? 1 : (c0 * f0 + c1 * f1 + c2 * f2) / length;
     // A contribution no larger than the ground's own noise is ground.
     if (alpha * Math.sqrt(length) < floor) alpha = 0;
-    // Weak, and nothing strong within two pixels: a ripple of the compression, not the foot of an edge.
-    else if (alpha < 0.3 && nearest[i] > 0 && options.ripple > 2 && !hasStrongNear(distance, x, y, width, height, 0.35 * Math.sqrt(length / 3))) alpha = 0;
+    else if (nearest[i] > 0 && options.ripple > 2) {
+      const contrast = Math.max(Math.abs(f0), Math.abs(f1), Math.abs(f2));
+      const ripple = Math.min(0.22, (1.3 * options.ripple) / contrast);
+      // Weak, and nothing strong close by: a ripple of the compression, not the foot of an edge.
+      if (alpha < ripple ? !hasStrongNear(distance, x, y, width, height, 0.5 * contrast, 1) : alpha < 0.3 && !hasStrongNear(distance, x, y, width, height, 0.2 * contrast, 2)) alpha = 0;
+      // Nearly whole, and not at the very edge: the same ripple on the inside.
+      else if (alpha > 1 - ripple && depth[i] >= 2) alpha = 1;
+    }
     if (alpha > 1) alpha = 1;
     const a8 = Math.round(alpha * 255);
     alphaOf[s + 3] = a8;
@@ -172,9 +178,9 @@ function strongestNear(distance: Uint8Array, x: number, y: number, width: number
   return best;
 }
 
-function hasStrongNear(distance: Uint8Array, x: number, y: number, width: number, height: number, strong: number): boolean {
-  for (let py = Math.max(0, y - 2); py <= Math.min(height - 1, y + 2); py++) {
-    for (let px = Math.max(0, x - 2); px <= Math.min(width - 1, x + 2); px++) if (distance[py * width + px] >= strong) return true;
+function hasStrongNear(distance: Uint8Array, x: number, y: number, width: number, height: number, strong: number, reach: number): boolean {
+  for (let py = Math.max(0, y - reach); py <= Math.min(height - 1, y + reach); py++) {
+    for (let px = Math.max(0, x - reach); px <= Math.min(width - 1, x + reach); px++) if (distance[py * width + px] >= strong) return true;
   }
   return false;
 }
