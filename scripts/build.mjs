@@ -4,20 +4,22 @@ import { cpSync, rmSync } from 'node:fs';
 import { build as viteBuild } from 'vite';
 import { projectDir } from './lib/steps.mjs';
 
+export const serverBuild = {
+  absWorkingDir: projectDir,
+  entryPoints: { main: 'server/main.ts', coreWorker: 'server/coreWorker.ts' },
+  outdir: 'dist/server',
+  outExtension: { '.js': '.mjs' },
+  bundle: true,
+  platform: 'node',
+  target: 'node20',
+  format: 'esm',
+  packages: 'external',
+  sourcemap: 'linked',
+  logLevel: 'warning',
+};
+
 export async function buildServer() {
-  await build({
-    absWorkingDir: projectDir,
-    entryPoints: { main: 'server/main.ts', coreWorker: 'server/coreWorker.ts' },
-    outdir: 'dist/server',
-    outExtension: { '.js': '.mjs' },
-    bundle: true,
-    platform: 'node',
-    target: 'node20',
-    format: 'esm',
-    packages: 'external',
-    sourcemap: 'linked',
-    logLevel: 'warning',
-  });
+  await build(serverBuild);
   cpSync(`${projectDir}/server/migrations`, `${projectDir}/dist/server/migrations`, { recursive: true });
 }
 

@@ -1,0 +1,39 @@
+// npm run dev: database, server that restarts on change, and the web application with hot reload.
+import { cpSync } from 'node:fs';
+import { context } from 'esbuild';
+import { createServer } from 'vite';
+import { ensurePackages } from './lib/system.mjs';
+import { startDatabase } from './lib/database.mjs';
+import { ensureModules, projectDir, say, startServer } from './lib/steps.mjs';
+import { serverBuild } from './build.mjs';
+
+ensurePackages(['postgresql'], say);
+ensureModules();
+const API_PORT = 4490;
+const database = await startDatabase({ projectDir, name: 'postgres', firstPort: 54480, say });
+const env = { TASSEL_DATABASE: JSON.stringify({ ...database.connection, database: 'tassel' }), TASSEL_DEMO: '1' };
+let server = null;
+const restart = async () => {
+  if (server) {
+    const ended = new Promise((r) => server.once('exit', r));
+    server.kill('SIGTERM');
+    await ended;
+  }
+  server = (await startServer({ env, port: API_PORT }).catch((error) => (say(error.message), null)))?.child ?? null;
+};
+cpSync(`${projectDir}/server/migrations`, `${projectDir}/dist/server/migrations`, { recursive: true });
+const builder = await context({ ...serverBuild, plugins: [{ name: 'restart', setup: (b) => b.onEnd((result) => { if (result.errors.length === 0) void restart(); }) }] });
+await builder.watch();
+process.env.TASSEL_API_PORT = String(API_PORT);
+const vite = await createServer({ root: `${projectDir}/web`, configFile: `${projectDir}/web/vite.config.ts` });
+await vite.listen();
+vite.printUrls();
+const end = async () => {
+  await vite.close();
+  await builder.dispose();
+  server?.kill('SIGTERM');
+  await database.stop();
+  process.exit(0);
+};
+process.on('SIGINT', () => void end());
+process.on('SIGTERM', () => void end());
