@@ -10,8 +10,6 @@ import { addMark, findMark, findMarkByOriginal } from './store/marks';
 /** Pictures above the first number get a reduction to the second, on which the screen answers while a control moves. */
 const REDUCE_ABOVE = 1_200_000;
 const REDUCED_PIXELS = 400_000;
-/** What a file is gets judged on a picture of at most this many pixels: enough for areas and edges. */
-const JUDGED_PIXELS = 500_000;
 
 export interface TakeInDeps { readonly pool: pg.Pool; readonly core: CorePool }
 
@@ -29,9 +27,8 @@ export async function takeIn({ pool, core }: TakeInDeps, brandId: string, bytes:
   const { kind, raster, notes } = await decodePicture(bytes, name);
   const isLarge = raster.width * raster.height > REDUCE_ABOVE;
   const reduced = isLarge ? await reducePicture(raster, REDUCED_PIXELS) : raster;
-  const judged = isLarge ? reduced : await reducePicture(raster, JUDGED_PIXELS);
   const [workingPng, reducedPng, judgement] = await Promise.all([
-    encodeWorkingPng(raster), encodeWorkingPng(reduced), core.judgePicture({ picture: judged, reduction: raster.width / judged.width }),
+    encodeWorkingPng(raster), encodeWorkingPng(reduced), core.judgePicture({ picture: reduced, reduction: raster.width / reduced.width }),
   ]);
   const { seen, recipe } = judgement;
 

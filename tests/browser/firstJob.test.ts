@@ -181,7 +181,7 @@ function checkBadge({ black, colour, reversed }: Record<string, Raster>): void {
   expect(at(colour, 500, 450)[0], 'the heron is red').toBeGreaterThan(150);
   expect(at(colour, 524, 304), 'the white eye stays').toEqual([255, 255, 255, 255].map((v) => expect.closeTo(v, -1.3)));
   expect(at(colour, 600, 690)[3], 'the white waterline stays').toBeGreaterThan(240);
-  for (const [x, y] of [[430, 280], [700, 420], [300, 560], [620, 800], [500, 880 - 790]]) {
+  for (const [x, y] of [[430, 280], [700, 420], [300, 560], [590, 760], [500, 62]]) {
     for (const r of [black, colour, reversed]) expect(at(r, x, y)[3], `the gap at ${x}, ${y} is see-through`).toBe(0);
   }
   for (let i = 0; i < reversed.data.length; i += 4) {
@@ -192,7 +192,7 @@ function checkBadge({ black, colour, reversed }: Record<string, Raster>): void {
   let stray = 0;
   for (let y = 0; y < reversed.height; y++) for (let x = 0; x < reversed.width; x++) {
     const distance = Math.hypot(x - reversed.width / 2, y - reversed.height / 2) / reversed.width;
-    if (distance > 0.335 && distance < 0.36 && pixel(reversed, x, y)[3] > 12) stray++;
+    if (distance > 0.354 && distance < 0.378 && pixel(reversed, x, y)[3] > 12) stray++;
   }
   expect(stray, 'nothing between wheel and lettering').toBe(0);
 }
