@@ -1,0 +1,53 @@
+import { describe, expect, it } from 'vitest';
+import { disc, drawMark, onGround, pixel, ring } from '../../tests/support/pictures';
+import { renderSvg } from '../../demo/render';
+import { textPath } from '../../demo/text';
+import { type FlatFacts, cutOutFlat } from './cutOutFlat';
+import { judgeArea } from './judgeArea';
+
+const standard = { ground: null, tolerance: null, softnessPx: 0, chokePx: 0, anchors: [], enclosed: 'judged' as const };
+const white = [255, 255, 255] as const;
+const areasOf = (picture: Parameters<typeof cutOutFlat>[0]): FlatFacts['areas'] => cutOutFlat(picture, standard).facts.areas;
+
+describe('enclosed areas', () => {
+  it('the counters of lettering are open', () => {
+    const word = renderSvg(`<path d="${textPath('Bobadoe', 'sans', 90, 10, 110)}" fill="#1f5a45"/>`, 420, 150);
+    const areas = areasOf(onGround(word, white));
+    expect(areas.length).toBeGreaterThanOrEqual(7);
+    expect(areas.filter((a) => a.decision !== 'open')).toEqual([]);
+  });
+  it('lettering knocked out of a plate belongs to the plate', () => {
+    const plate = renderSvg(`<rect x="20" y="20" width="460" height="160" fill="#274690"/><path d="${textPath('Sluice', 'grotesque', 90, 90, 130)}" fill="#ffffff"/>`, 500, 200);
+    const areas = areasOf(onGround(plate, white));
+    expect(areas.length).toBeGreaterThanOrEqual(5);
+    expect(areas.filter((a) => a.decision !== 'solid')).toEqual([]);
+  });
+  it('a ring inside a ring opens from the outside in', () => {
+    const both = drawMark(300, 300, (x, y) => Math.max(ring(150, 150, 140, 126)(x, y), ring(150, 150, 90, 60)(x, y)), [20, 40, 60]);
+    const { picture, facts } = cutOutFlat(onGround(both, white), standard);
+    expect(facts.areas.map((a) => a.decision)).toEqual(['open', 'open']);
+    expect(pixel(picture, 150, 150)[3]).toBe(0);
+    expect(pixel(picture, 150, 45)[3]).toBe(0);
+  });
+  it('each has a point inside itself, numbers from 1, unsure ones first, and alike ones share a group', () => {
+    const holes = drawMark(400, 200, (x, y) => (x > 20 && x < 380 && y > 20 && y < 180 ? 1 - Math.max(disc(100, 100, 30)(x, y), disc(200, 100, 30)(x, y), disc(310, 100, 8)(x, y)) : 0), [90, 20, 40]);
+    const areas = areasOf(onGround(holes, white));
+    expect(areas.map((a) => a.number)).toEqual([1, 2, 3]);
+    const large = areas.filter((a) => a.areaPx > 2000);
+    expect(large).toHaveLength(2);
+    expect(large[0].group).toBe(large[1].group);
+    for (const a of areas) expect([[100, 100, 30], [200, 100, 30], [310, 100, 8]].some(([x, y, r]) => Math.hypot(a.x - x, a.y - y) < r)).toBe(true);
+    const unsure = areas.map((a) => a.certainty < 0.75);
+    expect(unsure).toEqual([...unsure].sort((a, b) => Number(b) - Number(a)));
+  });
+});
+
+describe('judgeArea', () => {
+  const shape = { areaPx: 400, halfWidth: 10, wall: 10, wallIsOuter: 1, isPale: false, offset: 0, touchesOutside: 0, fullness: 0.8 };
+  it('is sure of wide counters and of narrow details, and unsure between', () => {
+    expect(judgeArea({ ...shape, halfWidth: 40 })).toMatchObject({ decision: 'open', certainty: expect.closeTo(1, 1) });
+    expect(judgeArea({ ...shape, halfWidth: 2, wall: 60, wallIsOuter: 0 })).toMatchObject({ decision: 'solid' });
+    expect(judgeArea({ ...shape, halfWidth: 3, wallIsOuter: 0.3 }).certainty).toBeLessThan(0.6);
+  });
+  it('a colour of its own is solid whatever the shape', () => expect(judgeArea({ ...shape, halfWidth: 90, isPale: true, offset: 30 })).toMatchObject({ decision: 'solid', certainty: 1 }));
+});
