@@ -3,8 +3,6 @@ import { readFile } from 'node:fs/promises';
 import { CoreError } from '../core/errors';
 
 export interface Command {
-  readonly verb: string;
-  readonly summary: string;
   readonly help: string;
   run(argv: readonly string[]): Promise<number>;
 }

@@ -26,7 +26,7 @@ picture's own pixel grid. Every file is read back and checked.
 A folder is done with all cores; files that are no pictures are skipped and named.`;
 
 export const cutout: Command = {
-  verb: 'cutout', summary: 'take a mark off its ground, as a transparent PNG', help,
+  help,
   async run(argv) {
     const { options, positionals } = splitPoints(argv);
     const { values } = readArguments(options, {

@@ -1,7 +1,6 @@
 import { readdir } from 'node:fs/promises';
 import { availableParallelism } from 'node:os';
 import { join, parse } from 'node:path';
-import { fileURLToPath } from 'node:url';
 import { Worker, parentPort } from 'node:worker_threads';
 import { CoreError } from '../core/errors';
 import { type CutoutJob, runCutout } from './cutoutFile';
@@ -37,7 +36,7 @@ function nameOutputs(names: readonly string[]): [string, string][] {
 
 function serve(queue: CutoutJob[], report: (done: Done) => void): Promise<void> {
   return new Promise((resolve, reject) => {
-    const worker = new Worker(fileURLToPath(import.meta.url), { workerData: { isTasselWorker: true } });
+    const worker = new Worker(process.env.TASSEL_BUNDLE as string, { workerData: { isTasselWorker: true } });
     const next = () => {
       const job = queue.shift();
       if (job) worker.postMessage(job);

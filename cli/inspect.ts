@@ -2,8 +2,7 @@ import { stat } from 'node:fs/promises';
 import { basename } from 'node:path';
 import { CoreError } from '../core/errors';
 import { inspectPicture } from '../core/inspect/inspectPicture';
-import { initialRecipe } from '../core/recipe/recipe';
-import { cutOutFacts, runStages } from '../core/recipe/runRecipe';
+import { cutOutFlat } from '../core/matte/cutOutFlat';
 import { decodePicture } from '../server/codecs/decodePicture';
 import { type Command, readArguments, readInput } from './command';
 
@@ -16,7 +15,7 @@ areas with what they would become.
   --json   one JSON object on standard output`;
 
 export const inspect: Command = {
-  verb: 'inspect', summary: 'what a file is, and what would be done with it', help,
+  help,
   async run(argv) {
     const { values, positionals } = readArguments(argv, { json: { type: 'boolean' } });
     if (positionals.length !== 1) throw new CoreError('cli/usage', `inspect takes one file, got ${positionals.length}.`);
@@ -41,8 +40,8 @@ async function inspectFile(path: string) {
 }
 
 function listAreas(raster: Parameters<typeof inspectPicture>[0]) {
-  const result = runStages(raster, initialRecipe().stages, { pictureKey: 'file', reduction: 1 });
-  return cutOutFacts(result).areas.map(({ x, y, areaPx, decision, certainty }) => ({ x, y, areaPx, decision, certainty }));
+  const { facts } = cutOutFlat(raster, { ground: null, tolerance: null, softnessPx: 0, chokePx: 0, anchors: [], enclosed: 'judged', onlyAreas: true });
+  return facts.areas.map(({ x, y, areaPx, decision, certainty }) => ({ x, y, areaPx, decision, certainty: round(certainty) }));
 }
 
 function printFacts(f: Awaited<ReturnType<typeof inspectFile>>): void {

@@ -1,11 +1,12 @@
 import { isMainThread, workerData } from 'node:worker_threads';
 import { CoreError, isCoreError } from '../core/errors';
 import type { Command } from './command';
-import { runAsWorker } from './folderWorkers';
-import { inspect } from './inspect';
-import { cutout } from './cutout';
 
-const commands: readonly Command[] = [inspect, cutout];
+// Each verb is loaded when it is called, so that a short one does not wait for what it never uses.
+const commands: readonly { verb: string; summary: string; load: () => Promise<Command> }[] = [
+  { verb: 'inspect', summary: 'what a file is, and what would be done with it', load: async () => (await import('./inspect')).inspect },
+  { verb: 'cutout', summary: 'take a mark off its ground, as a transparent PNG', load: async () => (await import('./cutout')).cutout },
+];
 
 const overview = () => `tassel: clean transparent artwork from logos and signatures
 
@@ -20,8 +21,9 @@ async function main(argv: readonly string[]): Promise<number> {
     console.log(overview());
     return verb ? 0 : 2;
   }
-  const command = commands.find((c) => c.verb === verb);
-  if (!command) throw new CoreError('cli/usage', `There is no verb "${verb}"; there are ${commands.map((c) => c.verb).join(', ')}.`);
+  const entry = commands.find((c) => c.verb === verb);
+  if (!entry) throw new CoreError('cli/usage', `There is no verb "${verb}"; there are ${commands.map((c) => c.verb).join(', ')}.`);
+  const command = await entry.load();
   if (rest.includes('--help')) {
     console.log(command.help);
     return 0;
@@ -34,7 +36,7 @@ if (isMainThread) {
     console.error(`tassel: ${oneLine(error)}`);
     return isCoreError(error) && error.code === 'cli/usage' ? 2 : 1;
   });
-} else if (workerData?.isTasselWorker) runAsWorker();
+} else if (workerData?.isTasselWorker) (await import('./folderWorkers')).runAsWorker();
 
 function oneLine(error: unknown): string {
   return (error instanceof Error ? error.message : String(error)).replace(/\s*\n\s*/g, ' ');

@@ -20,16 +20,26 @@ function stamp() {
   return hash.digest('hex').slice(0, 16);
 }
 
-const bundle = join(cache, `${stamp()}.mjs`);
+const folder = join(cache, stamp());
+const bundle = join(folder, 'main.mjs');
 if (!existsSync(bundle)) {
   const { build } = await import('esbuild').catch(() => {
     console.error('tassel: the packages are not installed; run npm ci first');
     process.exit(1);
   });
+  // Made beside and moved into place, so that two first calls at once do not meet half a bundle.
+  const own = `${folder}.${process.pid}.tmp`;
+  await build({
+    absWorkingDir: root, entryPoints: { main: 'cli/main.ts' }, outdir: own, outExtension: { '.js': '.mjs' }, bundle: true, splitting: true,
+    platform: 'node', target: 'node20', format: 'esm', packages: 'external', minifySyntax: true, minifyWhitespace: true, logLevel: 'error',
+  });
   mkdirSync(cache, { recursive: true });
-  const own = `${bundle}.${process.pid}.tmp.mjs`;
-  await build({ absWorkingDir: root, entryPoints: ['cli/main.ts'], outfile: own, bundle: true, platform: 'node', target: 'node20', format: 'esm', packages: 'external', logLevel: 'error' });
-  for (const old of readdirSync(cache)) if (!old.endsWith('.tmp.mjs')) rmSync(join(cache, old), { force: true });
-  renameSync(own, bundle);
+  for (const old of readdirSync(cache)) if (!old.endsWith('.tmp')) rmSync(join(cache, old), { recursive: true, force: true });
+  try {
+    renameSync(own, folder);
+  } catch {
+    rmSync(own, { recursive: true, force: true }); // another call was first
+  }
 }
+process.env.TASSEL_BUNDLE = bundle;
 await import(pathToFileURL(bundle).href);

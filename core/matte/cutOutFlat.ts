@@ -25,6 +25,8 @@ export interface FlatOptions {
   readonly anchors: readonly Anchor[];
   /** `judged`: each area as decided; `open`: every enclosed area see-through. */
   readonly enclosed: 'judged' | 'open';
+  /** Only finds and judges the enclosed areas; the picture comes back empty. */
+  readonly onlyAreas?: boolean;
 }
 
 export interface FlatFacts {
@@ -84,6 +86,7 @@ function cutRegion({ raster, ground, distance, calm }: Planes, tolerance: number
   const areas = applyAnchors(judged.areas, options.anchors, labels, width, height);
   const open = areas.filter((a) => a.decision === 'open' || options.enclosed === 'open').map((a) => a.label);
   const isOpen = openTable(FIRST_AREA + judged.labelCount, open);
+  if (options.onlyAreas) return { picture: out, areas };
   onStep('edges');
   const band = findEdgeBand(labels, isOpen, width, height, INWARDS, OUTWARDS);
   copyMark(raster, labels, isOpen, out);

@@ -38,7 +38,9 @@ export function measureGround(raster: Raster): Ground {
   const centre = [0, 1, 2].map((c) => median(near.map((i) => data[i * 4 + c])));
   let kept = near;
   let surface: Float64Array[] | null = null;
-  for (let round = 0; round < 3; round++) {
+  // A border in one colour throughout needs no surface: most clean files end here.
+  const isPlain = near.every((i) => distance(data, i, centre) <= 1.5);
+  for (let round = 0; round < 3 && !isPlain; round++) {
     surface = [0, 1, 2].map((c) => fitSurface(kept, width, height, (i) => data[i * 4 + c]));
     const off = residuals(near, data, width, height, surface);
     const limit = Math.max(3, 3.5 * 1.4826 * median(off));
