@@ -1,0 +1,71 @@
+import { createHash } from 'node:crypto';
+import { describe, expect, it } from 'vitest';
+import { makeTestLogo } from '../bench/testLogos';
+import { measureAccuracy } from '../bench/measure';
+import { enclosedTruth, scoreEnclosed } from '../bench/enclosedTruth';
+import { connectedWithChoke, hardColourKey } from '../bench/baselines';
+import { cutOutFlat } from '../core/matte/cutOutFlat';
+import { decodePicture } from '../server/codecs/decodePicture';
+import { drawGrounds, drawHardMarks, drawMarks } from './scenario';
+
+const sha = (bytes: Uint8Array) => createHash('sha256').update(bytes).digest('hex');
+const standard = { ground: null, tolerance: null, softnessPx: 0, chokePx: 0, anchors: [], enclosed: 'judged' as const };
+
+describe('the demo scenario', () => {
+  it('is drawn the same every time, each file with its truth on the same grid', async () => {
+    const [a, b] = [[...(await drawMarks()), ...(await drawHardMarks())], [...(await drawMarks()), ...(await drawHardMarks())]];
+    expect(a.map((m) => sha(m.bytes))).toEqual(b.map((m) => sha(m.bytes)));
+    for (const mark of a) {
+      const { raster } = await decodePicture(mark.bytes, mark.fileName);
+      expect([raster.width, raster.height], mark.id).toEqual([mark.truth.width, mark.truth.height]);
+    }
+    expect((await drawGrounds(160, 100)).map((g) => sha(g.bytes))).toEqual((await drawGrounds(160, 100)).map((g) => sha(g.bytes)));
+  });
+  it('has light and dark grounds that are what they say', async () => {
+    const mean = async (bytes: Uint8Array) => {
+      const { raster } = await decodePicture(bytes, 'g.jpg');
+      return raster.data.reduce((s, v, i) => (i % 4 < 3 ? s + v : s), 0) / ((raster.data.length / 4) * 3);
+    };
+    for (const g of await drawGrounds(160, 100)) {
+      const m = await mean(g.bytes);
+      if (g.tone === 'light') expect(m).toBeGreaterThan(170);
+      if (g.tone === 'dark') expect(m).toBeLessThan(70);
+    }
+  });
+  it('the badge comes out with its eye and waterline solid and every gap open, without a setting', async () => {
+    const badge = (await drawMarks()).find((m) => m.id === 'badge') as Awaited<ReturnType<typeof drawMarks>>[number];
+    const { raster } = await decodePicture(badge.bytes, badge.fileName);
+    const { picture } = cutOutFlat(raster, standard);
+    const accuracy = measureAccuracy(picture, badge.truth);
+    expect(accuracy.alpha).toBeLessThan(0.02);
+    expect(accuracy.compositeMean).toBeLessThan(2.5);
+    expect(accuracy.compositeP99).toBeLessThan(20);
+  });
+});
+
+describe('measuring', () => {
+  it('finds no error in the truth itself, and a large one in an empty picture', async () => {
+    const { truth } = await makeTestLogo(1003, [300]);
+    expect(measureAccuracy(truth, truth)).toEqual({ alpha: 0, colour: 0, compositeMean: 0, compositeP99: 0 });
+    expect(measureAccuracy({ ...truth, data: new Uint8Array(truth.data.length) }, truth).compositeP99).toBeGreaterThan(30);
+  });
+  it('tells open from solid inside, and scores decisions the wrong way round as wrong', async () => {
+    const logo = await makeTestLogo(1002, [420]); // a plate with knocked-out lettering
+    const { kinds, anchors } = enclosedTruth(logo);
+    expect(anchors.length).toBeGreaterThan(2);
+    expect(anchors.every((a) => a.decision === 'solid')).toBe(true);
+    expect(scoreEnclosed(logo.truth, kinds).solidsLost).toBe(0);
+    expect(scoreEnclosed({ ...logo.truth, data: new Uint8Array(logo.truth.data.length) }, kinds).solidsLost).toBe(1);
+  });
+  it('on logos of every kind our cut-out is nearer to the truth than either baseline', async () => {
+    const sum = { ours: 0, key: 0, connected: 0 };
+    for (let seed = 2000; seed < 2010; seed++) {
+      const { picture, truth } = await makeTestLogo(seed, [300]);
+      sum.ours += measureAccuracy(cutOutFlat(picture, standard).picture, truth).compositeMean;
+      sum.key += measureAccuracy(hardColourKey(picture), truth).compositeMean;
+      sum.connected += measureAccuracy(connectedWithChoke(picture), truth).compositeMean;
+    }
+    expect(sum.ours * 1.5).toBeLessThan(sum.key);
+    expect(sum.ours * 3).toBeLessThan(sum.connected);
+  }, 60_000);
+});

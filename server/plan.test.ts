@@ -1,0 +1,49 @@
+import { describe, expect, it } from 'vitest';
+import { initialRecipe } from '../core/recipe/recipe';
+import { kindByName, sniffKind } from './codecs/sniffKind';
+import { writeReceipt } from './jobs/receipt';
+import { planFiles } from './planFiles';
+import { attachment } from './routes/pictures';
+import { nameFromFile } from './takeIn';
+
+describe('planFiles', () => {
+  const names = { brand: 'Harrowmere', mark: 'Trust badge' };
+  it('keeps lines of one variant together, and names each by the pattern', () => {
+    const recipe = initialRecipe();
+    const lines = ['reversed', 'colour', 'reversed', 'black'].map((variant, k) => ({ id: String(k), variant, purpose: 'web', widthPx: 100 + k, paddingPct: 0, format: 'png' }));
+    const plan = planFiles({ ...recipe, files: { pattern: '{variant}-{width}x{height}', lines } }, names);
+    expect(plan.map((p) => p.name(50))).toEqual(['colour-101x50.png', 'black-103x50.png', 'reversed-100x50.png', 'reversed-102x50.png']);
+  });
+  it('refuses a pattern that gives no name before anything is made', () => {
+    const recipe = initialRecipe();
+    expect(() => planFiles({ ...recipe, files: { ...recipe.files, pattern: '///' } }, names)).toThrow('empty name');
+  });
+});
+
+describe('names', () => {
+  it.each([['Trust_badge-final 2.jpg', 'Trust badge final 2'], ['C:\\work\\logo.PNG', 'Logo'], ['.png', 'Unnamed mark'], ['été.webp', 'Été']])('%s becomes %s', (file, name) => expect(nameFromFile(file)).toBe(name));
+  it('downloads keep letters of any script and never break the header', () => {
+    const header = attachment('Écluse "5"\r\nX: 1.png');
+    expect(header).not.toMatch(/[\r\n]/);
+    expect(header).toContain("filename*=UTF-8''%C3%89cluse");
+  });
+});
+
+describe('what a file is', () => {
+  it('is told by its first bytes, not by its name', () => {
+    expect(sniffKind(Uint8Array.from([0xff, 0xd8, 0xff, 0xe0]))?.id).toBe('jpeg');
+    expect(sniffKind(new TextEncoder().encode('RIFF....WEBPVP8 '))?.id).toBe('webp');
+    expect(sniffKind(Uint8Array.from([0x49, 0x49, 0x2a, 0, 8]))?.id).toBe('tiff');
+    expect(sniffKind(new TextEncoder().encode('RIFF....WAVEfmt '))).toBeNull();
+    expect(sniffKind(new Uint8Array(0))).toBeNull();
+    expect(kindByName('a.b.JPEG')?.id).toBe('jpeg');
+    expect(kindByName('noending')).toBeNull();
+  });
+});
+
+it('a receipt says what is in every file, and which were enlarged', () => {
+  const receipt = { width: 480, height: 300, bytes: 1234, hasAlpha: true, isInterlaced: false, isSrgb: true, chunks: [], clearShare: 0.5, enlargement: 1.52 };
+  const text = writeReceipt({ name: 'Trust badge' }, [{ name: 'a.png', variant: 'Black', receipt }, { name: 'long-name.png', variant: 'Colour', receipt: { ...receipt, enlargement: 0.5 } }]);
+  expect(text).toContain('a.png          480 × 300 px, Black, transparent, sRGB, not interlaced, 1234 bytes, enlarged 1.52 times');
+  expect(text.split('\n').find((l) => l.startsWith('long-name'))).not.toContain('enlarged');
+});
