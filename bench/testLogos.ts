@@ -79,6 +79,37 @@ const drawings: Record<string, (brush: Brush) => Drawing> = {
     const size = fitText(text, 'thin', 880, 70);
     return { width: 1000, height: 400, body: `<path d="${textPath(pick(random, words), 'grotesque', 130, 80, 190)}" fill="${b}"/><path d="${textPath(text, 'thin', size, 70, 290)}" fill="${a}"/><path d="M70 330H930" stroke="${a}" stroke-width="2"/>` };
   },
+  shadowedText({ random, a }) {
+    const text = pick(random, words);
+    const size = fitText(text, 'grotesque', 800, 230);
+    const d = textPath(text, 'grotesque', size, (1000 - textWidth(text, 'grotesque', size)) / 2, 260);
+    return { width: 1000, height: 420, body: `<defs><filter id="s" x="-20%" y="-40%" width="140%" height="200%"><feGaussianBlur stdDeviation="${between(random, 5, 12)}"/></filter></defs><path d="${d}" fill="#000" fill-opacity="${between(random, 0.3, 0.6)}" filter="url(#s)" transform="translate(${between(random, 4, 12)} ${between(random, 8, 18)})"/><path d="${d}" fill="${a}"/>` };
+  },
+  glowInRing({ random, a, b }) {
+    return { width: 1000, height: 1000, body: `<defs><filter id="s" x="-50%" y="-50%" width="200%" height="200%"><feGaussianBlur stdDeviation="${between(random, 18, 34)}"/></filter></defs><circle cx="500" cy="500" r="400" fill="none" stroke="${a}" stroke-width="${between(random, 24, 60)}"/><circle cx="500" cy="500" r="150" fill="${b}" fill-opacity="0.7" filter="url(#s)"/><path d="M500 360L560 470L680 500L560 530L500 640L440 530L320 500L440 470Z" fill="${a}"/>` };
+  },
+  raggedPale({ random, a, ground }) {
+    const isDark = parseInt(ground.slice(1, 3), 16) < 128;
+    const pale = isDark ? '#3d434d' : pick(random, ['#d9d9d4', '#cfd8dc', '#e0d6c2']);
+    const points = Array.from({ length: 46 }, (_, k) => { const t = (k / 46) * 2 * Math.PI; const r = between(random, 250, 350); return `${(500 + r * Math.cos(t)).toFixed(1)} ${(420 + r * 0.8 * Math.sin(t)).toFixed(1)}`; });
+    return { width: 1000, height: 840, body: `<path d="M${points.join('L')}Z" fill="${pale}"/><path d="${textPath('Fen', 'grotesque', 240, 330, 500)}" fill="${a}"/>` };
+  },
+  gradientText({ random, a, b }) {
+    const text = pick(random, words);
+    const size = fitText(text, 'grotesque', 900, 240);
+    const x = (1000 - textWidth(text, 'grotesque', size)) / 2;
+    return { width: 1000, height: 420, body: `<defs><linearGradient id="g" x1="0" y1="0" x2="1" y2="0.3"><stop offset="0" stop-color="${a}"/><stop offset="1" stop-color="${b}"/></linearGradient></defs><path d="${textPath(text, 'grotesque', size, x, 250)}" fill="url(#g)"/><path d="${textPath('estd. by the water', 'sans', 44, 300, 340, 4)}" fill="${a}"/>` };
+  },
+  shield({ random, a, b, ground }) {
+    const w = between(random, 14, 40);
+    return { width: 1000, height: 1000, body: `<path d="M180 140H820V520C820 720 640 840 500 900C360 840 180 720 180 520Z" fill="${a}"/><path d="M240 200H760V520C760 680 620 780 500 836C380 780 240 680 240 520Z" fill="none" stroke="${ground}" stroke-width="${w}"/><circle cx="500" cy="430" r="120" fill="${b}"/><path d="M500 330L530 410H610L545 460L570 540L500 490L430 540L455 460L390 410H470Z" fill="${ground}"/><path d="${textPath('1884', 'grotesque', 110, 500 - textWidth('1884', 'grotesque', 110) / 2, 690)}" fill="${ground}"/>` };
+  },
+  stack({ random, a, b }) {
+    const t1 = pick(random, words);
+    const t2 = pick(random, words).toLowerCase();
+    const s1 = fitText(t1, 'grotesque', 620, 150);
+    return { width: 1000, height: 460, body: `<circle cx="170" cy="220" r="110" fill="none" stroke="${b}" stroke-width="38"/><circle cx="170" cy="220" r="40" fill="${a}"/><path d="${textPath(t1, 'grotesque', s1, 330, 240)}" fill="${a}"/><path d="${textPath(t2, 'sans', fitText(t2, 'sans', 600, 90), 334, 350)}" fill="${b}"/>` };
+  },
 };
 export const drawingNames = Object.keys(drawings);
 
@@ -97,7 +128,9 @@ export async function makeTestLogo(seed: number, sizes: readonly number[] = [300
   const random = seededRandom(seed * 7919 + 13);
   for (let k = 0; k < 5; k++) random();
   const kind = drawingNames[seed % drawingNames.length];
-  const ground = pick(random, grounds);
+  // A dark shadow on a dark ground cannot be seen, let alone kept.
+  const needsLight = kind.startsWith('shadowed');
+  const ground = pick(random, needsLight ? grounds.filter((g) => g[1] > 180) : grounds);
   const isDark = ground[0] + ground[1] + ground[2] < 330;
   const inkList = isDark ? lightInks : inks;
   const a = pick(random, inkList);
@@ -108,16 +141,19 @@ export async function makeTestLogo(seed: number, sizes: readonly number[] = [300
   const isUpscaled = random() < 0.15;
   const height = Math.round((width * drawing.height) / drawing.width);
   let truth = renderSvg(drawing.body, width, height, `0 0 ${drawing.width} ${drawing.height}`);
-  let seen = compositeOn(truth, ground);
+  const isUneven = random() < 0.15;
+  const drift = between(random, -14, 14);
+  const under = (w: number, h: number) => (isUneven ? (x: number, y: number): Rgb => ground.map((v) => Math.min(255, Math.max(0, Math.round(v + drift * (((x / w - 0.4) ** 2 + (y / h - 0.5) ** 2) * 2 - 0.3))))) as unknown as Rgb : ground);
+  let seen = compositeOn(truth, under(width, height));
   if (isUpscaled) {
     // Enlarged by somebody on the way: the truth is the enlarged truth.
     truth = await enlarge(truth);
-    seen = compositeOn(truth, ground);
+    seen = compositeOn(truth, under(truth.width, truth.height));
   }
   const capture = pick(random, Object.keys(captures));
   const bytes = await captures[capture](seen, random);
   const { raster } = await decodePicture(bytes, capture === 'png' ? 'x.png' : 'x.jpg');
-  return { id: `${seed}-${kind}`, picture: raster, truth, ground, capture: isUpscaled ? `${capture}, enlarged` : capture };
+  return { id: `${seed}-${kind}`, picture: raster, truth, ground, capture: `${capture}${isUpscaled ? ', enlarged' : ''}${isUneven ? ', uneven' : ''}` };
 }
 
 async function enlarge(r: Raster): Promise<Raster> {

@@ -50,7 +50,7 @@ describe('measuring', () => {
     expect(measureAccuracy({ ...truth, data: new Uint8Array(truth.data.length) }, truth).compositeP99).toBeGreaterThan(30);
   });
   it('tells open from solid inside, and scores decisions the wrong way round as wrong', async () => {
-    const logo = await makeTestLogo(1002, [420]); // a plate with knocked-out lettering
+    const logo = await makeTestLogo(2, [420]); // a plate with knocked-out lettering
     const { kinds, anchors } = enclosedTruth(logo);
     expect(anchors.length).toBeGreaterThan(2);
     expect(anchors.every((a) => a.decision === 'solid')).toBe(true);

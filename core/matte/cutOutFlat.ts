@@ -8,8 +8,8 @@ import { findEdgeBand, openTable } from './edgeBand';
 import { type EnclosedArea, findEnclosedAreas } from './enclosedAreas';
 import type { Ground } from './measureGround';
 import { removeDirt } from './removeDirt';
-import { findSoftRegions } from './softRegions';
-import { FIRST_AREA, spreadGround } from './spreadGround';
+import { type SoftRegion, findSoftRegions } from './softRegions';
+import { FIRST_AREA, MARK, SOFT, SOFT_INSIDE, spreadGround } from './spreadGround';
 import type { ToleranceStudy } from './steadyRange';
 import { studyPicture } from './studyPicture';
 import { measureRipple, unmixEdges } from './unmixEdges';
@@ -80,19 +80,37 @@ function cutRegion({ raster, ground, distance, calm }: Planes, tolerance: number
   onStep('soft');
   removeDirt(calm, labels, width, height, tolerance, rippleLevel);
   const out = createRaster(width, height);
-  const hasSoft = findSoftRegions(raster, ground, distance, labels, tolerance, out);
+  const soft = findSoftRegions(raster, ground, distance, labels, tolerance, out);
   onStep('areas');
-  const judged = findEnclosedAreas(raster, ground, calm, labels, tolerance);
+  let inner: SoftRegion[] = [];
+  const judged = findEnclosedAreas(raster, ground, calm, labels, tolerance, (count) => {
+    // A glow inside a ring rises from the ring's own ground: it is found like the ones outside.
+    if (count === 0) return;
+    const patches = new Uint8Array(FIRST_AREA + count).fill(1, FIRST_AREA);
+    inner = findSoftRegions(raster, ground, distance, labels, tolerance, out, patches, SOFT_INSIDE);
+  });
   const areas = applyAnchors(judged.areas, options.anchors, labels, width, height);
   const open = areas.filter((a) => a.decision === 'open' || options.enclosed === 'open').map((a) => a.label);
   const isOpen = openTable(FIRST_AREA + judged.labelCount, open);
   if (options.onlyAreas) return { picture: out, areas };
+  settleInner(inner, labels, isOpen, out);
   onStep('edges');
   const band = findEdgeBand(labels, isOpen, width, height, INWARDS, OUTWARDS);
   copyMark(raster, labels, isOpen, out);
   const ripple = measureRipple(distance, band);
-  unmixEdges(raster, ground, band, distance, out, { noise: ground.noise, ripple, flat: Math.max(6, ground.noise * 4, ripple * 0.6), soft: hasSoft ? labels : null });
+  unmixEdges(raster, ground, band, distance, out, { noise: ground.noise, ripple, flat: Math.max(6, ground.noise * 4, ripple * 0.6), soft: soft.length + inner.length ? labels : null });
   return { picture: out, areas };
+}
+
+// A soft region in an area that belongs to the mark is simply a part of the mark.
+function settleInner(inner: readonly SoftRegion[], labels: Int32Array, isOpen: Uint8Array, out: Raster): void {
+  for (const { members, beside } of inner) {
+    const label = [...beside].some((l) => isOpen[l]) ? SOFT : MARK;
+    for (const m of members) {
+      labels[m] = label;
+      if (label === MARK) out.data.fill(0, m * 4, m * 4 + 4);
+    }
+  }
 }
 
 /** Room round the mark: the longest tail of a shadow, and the reach of every step that looks at neighbours. */

@@ -37,9 +37,12 @@ interface Found { label: number; areaPx: number; start: number; box: [number, nu
  * Finds every enclosed area and labels its pixels in `labels` (in place: MARK becomes FIRST_AREA, FIRST_AREA+1 …).
  * Ground-coloured patches are found first, then flat patches of a colour close to the ground's but not the same
  * (a white eye on an off-white sheet): those are listed too, as solid.
+ * @param onGroundPatches  called between the two, when the ground-coloured patches are labelled
  * @returns the areas, and how many labels were given out (patches too small to list have one too)
  */
-export function findEnclosedAreas(raster: Raster, ground: Ground, distance: Uint8Array, labels: Int32Array, tolerance: number): { areas: EnclosedArea[]; labelCount: number } {
+export function findEnclosedAreas(
+  raster: Raster, ground: Ground, distance: Uint8Array, labels: Int32Array, tolerance: number, onGroundPatches: (labelCount: number) => void = () => {},
+): { areas: EnclosedArea[]; labelCount: number } {
   const { width, height } = raster;
   const { noise } = ground;
   const found: Found[] = [];
@@ -50,6 +53,7 @@ export function findEnclosedAreas(raster: Raster, ground: Ground, distance: Uint
     found.push({ label, areaPx: fillFrom(i, plane, labels, width, height, limit, label, stack, box), start: i, box });
   };
   for (let i = 0; i < labels.length; i++) if (labels[i] === MARK && distance[i] <= tolerance) take(i, distance, tolerance);
+  onGroundPatches(found.length);
   const firstPale = found.length;
   findPalePatches(raster, distance, labels, tolerance, noise, take);
 

@@ -10,37 +10,133 @@ const LEAST_REACH = 4;
 /** Above this share of level pixels a region is a pale part of the mark with a blurred edge, not a shadow. */
 const MOST_LEVEL = 0.55;
 const FARTHEST_TAIL = 48;
+/** A fade this wide, in pixels from a fifth to four fifths of its strength, is no blurred edge. */
+const WIDE_FADE = 8;
 /** No shadow or glow is stronger than this, and none is level above that: there a mark begins. */
 const DEEPEST = 185;
 const LEVEL_FROM = 110;
 
+/** A shadow or glow that was found. */
+export interface SoftRegion {
+  readonly members: readonly number[];
+  /** Labels of the ground-coloured patches that it rises from. */
+  readonly beside: ReadonlySet<number>;
+}
+
 /**
- * Finds shadows and glows: parts that rise gradually out of the ground. Their pixels become SOFT in `labels`, and
+ * Finds shadows and glows: parts that rise gradually out of the ground. Their pixels become `as` in `labels`, and
  * `out` receives them as true half-transparency: the colour is the one that explains them with the least alpha on the
  * line from the ground through them, so that a grey shadow on white becomes black at its own strength.
  * @param tolerance  under which a pixel counted as ground; the tails below it are taken back
- * @returns whether any was found
+ * @param isOpen     per label from 0 up, which labels count as ground to rise from
+ * @param as         SOFT for what rises from the outside, SOFT_INSIDE for what an enclosed area holds
  * @see T. Porter, T. Duff, "Compositing Digital Images", 1984, for the equation that is solved
  */
-export function findSoftRegions(raster: Raster, ground: Ground, distance: Uint8Array, labels: Int32Array, tolerance: number, out: Raster): boolean {
+export function findSoftRegions(
+  raster: Raster, ground: Ground, distance: Uint8Array, labels: Int32Array, tolerance: number, out: Raster,
+  isOpen: Uint8Array = OUTSIDE_ONLY, as: number = SOFT,
+): SoftRegion[] {
   const { width, height } = raster;
   let level: Float32Array | null = null;
   const limit = STEEPEST + ground.noise;
   const region = new Uint8Array(labels.length);
-  let any = false;
+  const found: SoftRegion[] = [];
   for (let n = 0; n < labels.length; n++) {
-    if (labels[n] !== MARK || region[n] || distance[n] > DEEPEST || !touchesOutside(n, labels, width, height) || colourStep(raster.data, n, width, height) > limit) continue;
+    if (labels[n] !== MARK || region[n] || distance[n] > DEEPEST || !touchesOpen(n, labels, isOpen, width, height) || colourStep(raster.data, n, width, height) > limit) continue;
     const grown = grow(n, raster.data, distance, labels, tolerance, region, width, height, limit);
     if (grown.length < LEAST_PIXELS) continue;
     level ??= smoothDistance(distance, labels, width, height);
-    const members = onOneLine(grown, raster, ground, level);
-    if (!isSoft(members, level, labels, width, height, ground.noise)) continue;
-    any = true;
-    for (const m of members) labels[m] = SOFT;
-    addTail(members, level, labels, width, height, Math.max(1.6, ground.noise * 2.2));
-    writeSoft(members, raster, ground, out);
+    let members = onOneLine(grown, raster, ground, level);
+    // A wide fade may rise to a level core, which belongs to it; a narrow one is the blurred edge of something flat.
+    if (members.length >= LEAST_PIXELS && fadeWidth(members, level, width, height) >= WIDE_FADE) {
+      for (const i of growCore(grown, raster.data, labels, region, width, height, limit)) grown.push(i);
+      members = onOneLine(grown, raster, ground, level);
+    }
+    if (!isSoft(members, level, labels, isOpen, width, height, ground.noise)) continue;
+    const beside = new Set<number>();
+    for (const m of members) for (const k of neighbours(m, width, height)) if (isOpen[labels[k]]) beside.add(labels[k]);
+    for (const m of members) labels[m] = as;
+    addTail(members, level, labels, isOpen, as, width, height, Math.max(1.6, ground.noise * 2.2));
+    const colour = colourOf(members, raster, ground);
+    writeSoft(members, raster, ground, out, colour);
+    found.push({ members, beside });
+    if (as === SOFT) addShaded(members, colour, raster, ground, distance, labels, level, out);
   }
-  return any;
+  return found;
+}
+
+const OUTSIDE_ONLY = Uint8Array.of(0, 1, 0, 0);
+
+/** A patch under a shadow is at least this large, in pixels, and its shade varies by at least this share. */
+const LEAST_SHADED = 12;
+const LEAST_VARIATION = 0.025;
+
+/**
+ * A shadow also falls on ground that the mark encloses, such as the counters of letters: there it never comes down to
+ * the ground. Patches inside the mark that lie on the shadow's own colour line, no stronger than the shadow, uneven as
+ * a shadow is, become part of it. Appends to `members`.
+ */
+function addShaded(members: number[], colour: readonly number[], raster: Raster, ground: Ground, distance: Uint8Array, labels: Int32Array, level: Float32Array, out: Raster): void {
+  const { width, height, data } = raster;
+  let strongest = 0;
+  const box = [width, height, 0, 0];
+  for (const m of members) {
+    if (level[m] > strongest) strongest = level[m];
+    const x = m % width;
+    const y = (m / width) | 0;
+    box[0] = Math.min(box[0], x);
+    box[1] = Math.min(box[1], y);
+    box[2] = Math.max(box[2], x);
+    box[3] = Math.max(box[3], y);
+  }
+  const most = Math.min(DEEPEST, strongest * 1.15 + 6);
+  const fits = (i: number): boolean => {
+    if (labels[i] !== MARK || distance[i] > most || distance[i] < 4) return false;
+    const b = groundAt(ground, i % width, (i / width) | 0, width, height);
+    let dot = 0;
+    let square = 0;
+    let own = 0;
+    for (let c = 0; c < 3; c++) {
+      const v = data[i * 4 + c] - b[c];
+      const f = colour[c] - b[c];
+      dot += v * f;
+      square += f * f;
+      own += v * v;
+    }
+    const along = dot / Math.sqrt(square || 1);
+    return along > 0 && own - along * along <= (5 + ground.noise + 0.06 * along) ** 2;
+  };
+  const seen = new Uint8Array(labels.length);
+  const shaded: number[] = [];
+  for (let y = box[1]; y <= box[3]; y++) {
+    for (let x = box[0]; x <= box[2]; x++) {
+      const start = y * width + x;
+      if (seen[start] || !fits(start)) continue;
+      const patch = [start];
+      seen[start] = 1;
+      let outside = 0;
+      let soft = 0;
+      let sum = 0;
+      let squares = 0;
+      for (let k = 0; k < patch.length; k++) {
+        sum += distance[patch[k]];
+        squares += distance[patch[k]] ** 2;
+        for (const n of neighbours(patch[k], width, height)) {
+          if (labels[n] === OUTSIDE) outside++;
+          else if (labels[n] === SOFT) soft++;
+          if (seen[n] || !fits(n)) continue;
+          seen[n] = 1;
+          patch.push(n);
+        }
+      }
+      const mean = sum / patch.length;
+      const deviation = Math.sqrt(Math.max(0, squares / patch.length - mean * mean));
+      if (outside <= soft && patch.length >= LEAST_SHADED && deviation >= LEAST_VARIATION * mean) shaded.push(...patch);
+    }
+  }
+  for (const m of shaded) labels[m] = SOFT;
+  writeSoft(shaded, raster, ground, out, colour);
+  members.push(...shaded);
 }
 
 // The mean of 3 × 3, near the mark only: compression's ripples average out, a shadow does not.
@@ -48,7 +144,7 @@ function smoothDistance(distance: Uint8Array, labels: Int32Array, width: number,
   const out = new Float32Array(distance.length);
   for (let y = 0; y < height; y++) {
     for (let x = 0, i = y * width; x < width; x++, i++) {
-      if (labels[i] === OUTSIDE && distance[i] === 0) continue;
+      if (distance[i] === 0 && labels[i] !== MARK) continue;
       if (x === 0 || y === 0 || x === width - 1 || y === height - 1) {
         out[i] = distance[i];
         continue;
@@ -92,6 +188,27 @@ function grow(start: number, data: Uint8Array, distance: Uint8Array, labels: Int
     visit(i < width * (height - 1) ? i + width : i);
   }
   return members;
+}
+
+// On from the rim of what was grown, over gradual pixels of any strength. Returns what was added.
+function growCore(grown: readonly number[], data: Uint8Array, labels: Int32Array, region: Uint8Array, width: number, height: number, limit: number): number[] {
+  const own = new Uint8Array(labels.length);
+  for (const i of grown) own[i] = 1;
+  const added: number[] = [];
+  const stack: number[] = [];
+  const visit = (i: number) => {
+    for (const n of neighbours(i, width, height)) {
+      if (own[n] || labels[n] !== MARK || colourStep(data, n, width, height) > limit) continue;
+      own[n] = region[n] = 1;
+      stack.push(n);
+    }
+  };
+  for (const i of grown) visit(i);
+  for (let i = stack.pop(); i !== undefined; i = stack.pop()) {
+    added.push(i);
+    visit(i);
+  }
+  return added;
 }
 
 // Half the change across two pixels, the worst channel, along rows and columns.
@@ -140,8 +257,8 @@ function steepness(i: number, level: Float32Array, around: readonly number[]): n
   return most;
 }
 
-function isSoft(members: readonly number[], level: Float32Array, labels: Int32Array, width: number, height: number, noise: number): boolean {
-  if (members.length < LEAST_PIXELS) return false;
+function isSoft(members: readonly number[], level: Float32Array, labels: Int32Array, isOpen: Uint8Array, width: number, height: number, noise: number): boolean {
+  if (members.length < LEAST_PIXELS || (shareAtOneLevel(members, level) > MOST_AT_ONE_LEVEL && fadeWidth(members, level, width, height) < LEAST_FADE)) return false;
   let top = 0;
   for (const m of members) if (level[m] > top) top = level[m];
   let flat = 0;
@@ -152,31 +269,31 @@ function isSoft(members: readonly number[], level: Float32Array, labels: Int32Ar
     if (level[m] < top * 0.5) continue;
     high++;
     if (steepness(m, level, neighbours(m, width, height)) < Math.max(0.6, noise * 0.5)) flat++;
-    if (farthest < LEAST_REACH) farthest = Math.max(farthest, distanceToOutside(m, labels, width, height));
+    if (farthest < LEAST_REACH) farthest = Math.max(farthest, distanceToOpen(m, labels, isOpen, width, height));
   }
   return farthest >= LEAST_REACH && flat <= MOST_LEVEL * high;
 }
 
-function distanceToOutside(i: number, labels: Int32Array, width: number, height: number): number {
+function distanceToOpen(i: number, labels: Int32Array, isOpen: Uint8Array, width: number, height: number): number {
   const x = i % width;
   const y = (i / width) | 0;
   for (let r = 1; r < LEAST_REACH; r++) {
     for (const [px, py] of [[x - r, y], [x + r, y], [x, y - r], [x, y + r]]) {
-      if (px >= 0 && py >= 0 && px < width && py < height && labels[py * width + px] === OUTSIDE) return r;
+      if (px >= 0 && py >= 0 && px < width && py < height && isOpen[labels[py * width + px]]) return r;
     }
   }
   return LEAST_REACH;
 }
 
 // Where the fade goes on below the tolerance, down to the ground's own noise. Appends to `members`.
-function addTail(members: number[], level: Float32Array, labels: Int32Array, width: number, height: number, floor: number): void {
-  let edge = members.filter((m) => touchesOutside(m, labels, width, height));
+function addTail(members: number[], level: Float32Array, labels: Int32Array, isOpen: Uint8Array, as: number, width: number, height: number, floor: number): void {
+  let edge = members.filter((m) => touchesOpen(m, labels, isOpen, width, height));
   for (let step = 0; step < FARTHEST_TAIL && edge.length; step++) {
     const next: number[] = [];
     for (const m of edge) {
       for (const n of neighbours(m, width, height)) {
-        if (labels[n] !== OUTSIDE || level[n] < floor || level[n] > level[m] + 1) continue;
-        labels[n] = SOFT;
+        if (!isOpen[labels[n]] || level[n] < floor || level[n] > level[m] + 1) continue;
+        labels[n] = as;
         members.push(n);
         next.push(n);
       }
@@ -185,13 +302,49 @@ function addTail(members: number[], level: Float32Array, labels: Int32Array, wid
   }
 }
 
-function touchesOutside(i: number, labels: Int32Array, width: number, height: number): boolean {
+function touchesOpen(i: number, labels: Int32Array, isOpen: Uint8Array, width: number, height: number): boolean {
   const x = i % width;
-  return (x > 0 && labels[i - 1] === OUTSIDE) || (x < width - 1 && labels[i + 1] === OUTSIDE)
-    || (i >= width && labels[i - width] === OUTSIDE) || (i < width * (height - 1) && labels[i + width] === OUTSIDE);
+  return Boolean((x > 0 && isOpen[labels[i - 1]]) || (x < width - 1 && isOpen[labels[i + 1]])
+    || (i >= width && isOpen[labels[i - width]]) || (i < width * (height - 1) && isOpen[labels[i + width]]));
 }
 
-function writeSoft(members: readonly number[], raster: Raster, ground: Ground, out: Raster): void {
+/** Share of a region within a few levels of its commonest one above which it is one pale colour, not a fade. */
+const MOST_AT_ONE_LEVEL = 0.7;
+
+// A flat pale part of the mark has nearly all its pixels at one level, however compression ruffles it.
+function shareAtOneLevel(members: readonly number[], level: Float32Array): number {
+  const count = new Uint32Array(256);
+  for (const m of members) count[Math.min(255, level[m] | 0)]++;
+  let most = 0;
+  for (let t = 0; t < 256; t++) {
+    const reach = 2 + Math.round(t * 0.035);
+    let sum = 0;
+    for (let k = Math.max(0, t - reach); k <= Math.min(255, t + reach); k++) sum += count[k];
+    if (t > 8 && sum > most) most = sum;
+  }
+  return most / members.length;
+}
+
+/** Narrower than this, in pixels from a fifth to four fifths of its strength, the rim of a level region is an edge. */
+const LEAST_FADE = 5;
+
+function fadeWidth(members: readonly number[], level: Float32Array, width: number, height: number): number {
+  const sorted = Float32Array.from(members, (m) => level[m]).sort();
+  const top = sorted[Math.floor(sorted.length * 0.9)];
+  let between = 0;
+  let contour = 0;
+  for (const m of members) {
+    if (level[m] > top * 0.2 && level[m] < top * 0.8) between++;
+    if (level[m] >= top * 0.5 && neighbours(m, width, height).some((n) => level[n] < top * 0.5)) contour++;
+  }
+  return between / Math.max(1, contour);
+}
+
+/** A colour no lighter than this, code values, cannot be told from black by the trace it leaves on a ground. */
+const NEARLY_BLACK = 26;
+
+/** The colour that explains a soft region with the least alpha. */
+function colourOf(members: readonly number[], raster: Raster, ground: Ground): [number, number, number] {
   const { width, height, data } = raster;
   const offset = [0, 0, 0];
   const B = [0, 0, 0];
@@ -204,6 +357,11 @@ function writeSoft(members: readonly number[], raster: Raster, ground: Ground, o
   }
   for (let c = 0; c < 3; c++) B[c] /= members.length;
   const F = farthestColour(B, offset);
+  return Math.max(...F) <= NEARLY_BLACK ? [0, 0, 0] : F;
+}
+
+function writeSoft(members: readonly number[], raster: Raster, ground: Ground, out: Raster, F: readonly number[]): void {
+  const { width, height, data } = raster;
   for (const m of members) {
     const b = groundAt(ground, m % width, (m / width) | 0, width, height);
     let dot = 0;

@@ -3,6 +3,8 @@ export const MARK = 0;
 export const OUTSIDE = 1;
 /** A shadow or glow: part of the artwork, but outside its edges. */
 export const SOFT = 2;
+/** The same inside an enclosed area, until it is known whether that area is open. */
+export const SOFT_INSIDE = 3;
 export const FIRST_AREA = 16;
 
 /**
