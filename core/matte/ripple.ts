@@ -42,6 +42,7 @@ export function forgiveRipple(distance: Uint8Array, width: number, height: numbe
   if (ripple < 3) return distance.slice();
   const forgiven = Math.min(MOST_FORGIVEN, Math.round(ripple * 1.4));
   const { cells, columns } = nearStrong(distance, width, height);
+  exceptPale(cells, columns, distance, width, height, forgiven);
   const out = distance.slice();
   for (let y = 0; y < height; y++) {
     const cellRow = Math.floor(y / CELL) * columns;
@@ -57,6 +58,54 @@ export function forgiveRipple(distance: Uint8Array, width: number, height: numbe
 /** Cells of four by four pixels, and how many cells a ripple reaches: about one block of eight pixels. */
 const CELL = 4;
 const CELLS_REACHED = 2;
+
+/** A pale part stands this far above the ground at least. */
+const LEAST_PALE = 9;
+
+// A pale part that a strong edge crosses is not forgiven beside that edge: nearly all its weak pixels there are at one
+// level, where a ripple swings about nothing, and it goes on beyond the reach of ripples.
+function exceptPale(cells: Uint8Array, columns: number, distance: Uint8Array, width: number, height: number, forgiven: number): void {
+  const rows = cells.length / columns;
+  const near = cells.slice();
+  const around = (cell: number, visit: (n: number) => void) => {
+    const c = cell % columns;
+    const r = (cell / columns) | 0;
+    for (let y = Math.max(0, r - 1); y <= Math.min(rows - 1, r + 1); y++) for (let x = Math.max(0, c - 1); x <= Math.min(columns - 1, c + 1); x++) visit(y * columns + x);
+  };
+  const queue: number[] = [];
+  for (let cell = 0; cell < near.length; cell++) {
+    if (!near[cell]) continue;
+    let goesOn = false;
+    around(cell, (n) => { goesOn ||= !near[n] && isAllPale(n, columns, distance, width, height); });
+    if (goesOn) queue.push(cell);
+  }
+  const weak: number[] = [];
+  const seen = new Uint8Array(near.length);
+  for (let cell = queue.pop(); cell !== undefined; cell = queue.pop()) {
+    if (seen[cell]) continue;
+    seen[cell] = 1;
+    weak.length = 0;
+    const r = (cell / columns) | 0;
+    const c = cell % columns;
+    for (let y = Math.max(0, (r - 1) * CELL); y < Math.min(height, (r + 2) * CELL); y++) {
+      for (let x = Math.max(0, (c - 1) * CELL), i = y * width + x; x < Math.min(width, (c + 2) * CELL); x++, i++) if (distance[i] < STRONG) weak.push(distance[i]);
+    }
+    if (weak.length < 24) continue;
+    weak.sort((a, b) => a - b);
+    const low = weak[Math.floor(weak.length * 0.15)];
+    const middle = weak[weak.length >> 1];
+    if (low < LEAST_PALE || low < 0.5 * middle || middle >= forgiven * 3) continue;
+    cells[cell] = 0;
+    around(cell, (n) => near[n] && queue.push(n));
+  }
+}
+
+function isAllPale(cell: number, columns: number, distance: Uint8Array, width: number, height: number): boolean {
+  const x0 = (cell % columns) * CELL;
+  const y0 = ((cell / columns) | 0) * CELL;
+  for (let y = y0; y < Math.min(height, y0 + CELL); y++) for (let x = x0; x < Math.min(width, x0 + CELL); x++) if (distance[y * width + x] < LEAST_PALE) return false;
+  return true;
+}
 
 // Whether a strong pixel lies within reach, per cell: exact to a cell, which is finer than what it is used for.
 function nearStrong(distance: Uint8Array, width: number, height: number): { cells: Uint8Array; columns: number } {
