@@ -83,7 +83,7 @@ function cutRegion({ raster, ground, distance, calm }: Planes, tolerance: number
   const soft = findSoftRegions(raster, ground, distance, labels, tolerance, out);
   onStep('areas');
   let inner: SoftRegion[] = [];
-  const judged = findEnclosedAreas(raster, ground, calm, labels, tolerance, (count) => {
+  const judged = findEnclosedAreas(raster, ground, calm, labels, tolerance, rippleLevel, (count) => {
     // A glow inside a ring rises from the ring's own ground: it is found like the ones outside.
     if (count === 0) return;
     const patches = new Uint8Array(FIRST_AREA + count).fill(1, FIRST_AREA);

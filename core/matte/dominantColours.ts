@@ -52,3 +52,35 @@ export function matchColour(palette: readonly Float64Array[], B: readonly number
   }
   return best;
 }
+
+/** Directions from the ground, in bins of about six degrees, told apart for thin strokes. */
+const DIRECTION_BINS = 9;
+
+/**
+ * The strongest colours of strokes too thin to hold a solid pixel, one for each direction from the ground: what the
+ * least mixed tenth of them look like, strongest first, each with the ground it was seen on.
+ * @param at        positions of the strongest pixel near each edge pixel; may repeat
+ * @param groundOf  the ground's colour at a position
+ */
+export function strongestColours(data: Uint8Array, at: ArrayLike<number>, groundOf: (i: number) => readonly number[]): { colour: Float64Array; from: readonly number[] }[] {
+  const bins = new Map<number, { i: number; length: number }[]>();
+  const step = Math.max(1, Math.floor(at.length / 6000));
+  for (let k = 0; k < at.length; k += step) {
+    const i = at[k];
+    const B = groundOf(i);
+    const v = [0, 1, 2].map((c) => data[i * 4 + c] - B[c]);
+    const length = Math.hypot(v[0], v[1], v[2]);
+    if (length < 12) continue;
+    const key = v.reduce((n, d) => n * 32 + Math.round((d / length) * DIRECTION_BINS) + DIRECTION_BINS, 0);
+    const bin = bins.get(key);
+    if (bin) bin.push({ i, length });
+    else bins.set(key, [{ i, length }]);
+  }
+  const tops = [...bins.values()].filter((b) => b.length >= 8).sort((a, b) => b.length - a.length).slice(0, 12).map((bin) => {
+    bin.sort((a, b) => b.length - a.length || a.i - b.i);
+    const top = bin.slice(0, Math.max(1, Math.ceil(bin.length / 10)));
+    const colour = Float64Array.from([0, 1, 2], (c) => top.reduce((sum, t) => sum + data[t.i * 4 + c], 0) / top.length);
+    return { colour, from: groundOf(top[0].i), length: top[0].length };
+  });
+  return tops.sort((a, b) => b.length - a.length);
+}

@@ -1,7 +1,7 @@
 import type { Raster } from '../raster/raster';
 import { type Ground, groundAt } from './measureGround';
 import { FIRST_AREA, MARK, OUTSIDE, SOFT, fillFrom } from './spreadGround';
-import { type AreaShape, type Judgement, judgeArea } from './judgeArea';
+import { type AreaShape, type Judgement, judgeArea, scoreArea } from './judgeArea';
 
 /** A patch of ground colour, or of one paler flat colour, with the mark all round it. */
 export interface EnclosedArea {
@@ -37,11 +37,12 @@ interface Found { label: number; areaPx: number; start: number; box: [number, nu
  * Finds every enclosed area and labels its pixels in `labels` (in place: MARK becomes FIRST_AREA, FIRST_AREA+1 …).
  * Ground-coloured patches are found first, then flat patches of a colour close to the ground's but not the same
  * (a white eye on an off-white sheet): those are listed too, as solid.
+ * @param ripple  what compression does beside edges, code values: a small area's colour strays by as much
  * @param onGroundPatches  called between the two, when the ground-coloured patches are labelled
  * @returns the areas, and how many labels were given out (patches too small to list have one too)
  */
 export function findEnclosedAreas(
-  raster: Raster, ground: Ground, distance: Uint8Array, labels: Int32Array, tolerance: number, onGroundPatches: (labelCount: number) => void = () => {},
+  raster: Raster, ground: Ground, distance: Uint8Array, labels: Int32Array, tolerance: number, ripple = 0, onGroundPatches: (labelCount: number) => void = () => {},
 ): { areas: EnclosedArea[]; labelCount: number } {
   const { width, height } = raster;
   const { noise } = ground;
@@ -60,7 +61,7 @@ export function findEnclosedAreas(
   const measured: Measured[] = [];
   for (const [k, f] of found.entries()) {
     if (f.areaPx < LEAST_AREA) continue;
-    const m = measureShape(f, raster, ground, distance, labels, k >= firstPale);
+    const m = measureShape(f, raster, ground, distance, labels, k >= firstPale, ripple);
     // An ordinary pale part of the mark, not an enclosed one.
     if (k >= firstPale && m.shape.touchesOutside > 0.04) relabel(f, labels, width, MARK);
     else measured.push(m);
@@ -105,7 +106,7 @@ function relabel(f: Found, labels: Int32Array, width: number, to: number): void 
 // Large areas are measured on every nth row: rim and area are counted alike, and only their ratio matters.
 const MEASURED_ROWS = 260;
 
-function measureShape(f: Found, raster: Raster, ground: Ground, distance: Uint8Array, labels: Int32Array, isPatch: boolean): Measured {
+function measureShape(f: Found, raster: Raster, ground: Ground, distance: Uint8Array, labels: Int32Array, isPatch: boolean, ripple: number): Measured {
   const { width, height, data } = raster;
   const rim: number[] = [];
   const [x0, y0, x1, y1] = f.box;
@@ -137,7 +138,7 @@ function measureShape(f: Found, raster: Raster, ground: Ground, distance: Uint8A
   const halfWidth = (2 * counted) / Math.max(1, rim.length);
   const limit = Math.min(400, Math.max(12, halfWidth * 8));
   const B = groundAt(ground, (x0 + x1) / 2, (y0 + y1) / 2, width, height);
-  const isPale = isPatch || (beside > 0 && isOwnColour(inside.map((v, c) => v / counted - B[c]), around.map((v, c) => v / beside - B[c]), ground.noise));
+  const isPale = isPatch || (beside > 0 && isOwnColour(inside.map((v, c) => v / counted - B[c]), around.map((v, c) => v / beside - B[c]), ground.noise + 0.5 * ripple * Math.min(1, Math.max(0.2, (8 - halfWidth) / 4))));
   return {
     found: f, limit, rays: castRays(rim, f.label, labels, width, height, limit),
     shape: {
@@ -152,10 +153,10 @@ const LEAST_OWN = 7;
 
 // Blur and compression draw an area's colour towards what surrounds it. One that lies on the other side of the ground
 // (a white eye in a red head on an off-white sheet) was painted.
-function isOwnColour(offset: readonly number[], surround: readonly number[], noise: number): boolean {
+function isOwnColour(offset: readonly number[], surround: readonly number[], stray: number): boolean {
   const largest = Math.max(...offset.map(Math.abs));
   const dot = offset[0] * surround[0] + offset[1] * surround[1] + offset[2] * surround[2];
-  return largest >= LEAST_OWN + 2 * noise && dot < 0;
+  return largest >= LEAST_OWN + 2 * stray && dot < 0;
 }
 
 // Within three pixels: a pale part that only an edge pixel or two separates from the ground is not enclosed.
@@ -231,14 +232,16 @@ interface Measured { readonly found: Found; readonly rays: readonly Ray[]; reado
  */
 function judgeTogether(measured: readonly Measured[]): Map<number, Judgement & { shape: AreaShape }> {
   const decided = new Map<number, Judgement & { shape: AreaShape }>();
+  const families = findFamilies(measured);
   const isOpen = (label: number) => label === OUTSIDE || label === SOFT || decided.get(label)?.decision === 'open';
   for (let round = 0, hasChanged = true; hasChanged && round < 8; round++) {
     hasChanged = false;
-    const judged = measured.filter((m) => decided.get(m.found.label)?.decision !== 'open').map((m) => {
+    const shapes = measured.map((m): AreaShape => {
       const { wall, share } = wallOf(m.rays, m.limit, isOpen);
-      const shape: AreaShape = { ...m.shape, wall, wallIsOuter: share };
-      return { label: m.found.label, value: { ...judgeArea(shape), shape } };
+      return { ...m.shape, wall, wallIsOuter: share };
     });
+    const scores = poolScores(shapes.map(scoreArea), shapes, families);
+    const judged = measured.flatMap((m, k) => (decided.get(m.found.label)?.decision === 'open' ? [] : [{ label: m.found.label, value: { ...judgeArea(shapes[k], scores[k]), shape: shapes[k] } }]));
     for (const { label, value } of judged) {
       if (value.decision === 'open') hasChanged = true;
       decided.set(label, value);
@@ -254,6 +257,44 @@ function judgeTogether(measured: readonly Measured[]): Map<number, Judgement & {
     if (again.decision === 'open' && again.certainty > first.certainty) decided.set(m.found.label, { ...again, shape });
   }
   return decided;
+}
+
+/**
+ * Areas that belong together, such as the letters of a word or the pieces of one inner detail: near each other beside
+ * their size, and of about one width. Returns for each area the number of its family.
+ */
+function findFamilies(measured: readonly Measured[]): number[] {
+  const family = measured.map((_, k) => k);
+  const root = (k: number): number => (family[k] === k ? k : (family[k] = root(family[k])));
+  const near = (p: number, q: number, ratio: number) => Math.max(p, q) <= ratio * Math.min(p, q);
+  const few = measured.slice(0, 600);
+  for (const [a, m] of few.entries()) {
+    for (let b = a + 1; b < few.length; b++) {
+      const n = few[b];
+      if (m.shape.isPale !== n.shape.isPale || !near(m.shape.halfWidth, n.shape.halfWidth, 1.7) || !near(m.found.areaPx, n.found.areaPx, 5)) continue;
+      const [p, q] = [m.found.box, n.found.box];
+      const gap = Math.max(p[0] - q[2], q[0] - p[2], p[1] - q[3], q[1] - p[3], 0);
+      const size = Math.min(Math.max(p[2] - p[0], p[3] - p[1]), Math.max(q[2] - q[0], q[3] - q[1])) + 1;
+      if (gap <= size * 0.9) family[root(a)] = root(b);
+    }
+  }
+  return family.map((_, k) => root(k));
+}
+
+// Each area's score drawn to the mean of its family: one letter is not cut out while its neighbours stay.
+function poolScores(scores: readonly number[], shapes: readonly AreaShape[], families: readonly number[]): number[] {
+  const sum = new Map<number, { total: number; count: number }>();
+  for (const [k, f] of families.entries()) {
+    if (shapes[k].isPale) continue;
+    const s = sum.get(f) ?? { total: 0, count: 0 };
+    s.total += Math.max(-4, Math.min(4, scores[k]));
+    s.count++;
+    sum.set(f, s);
+  }
+  return scores.map((own, k) => {
+    const s = sum.get(families[k]);
+    return !s || s.count < 2 ? own : 0.15 * own + 0.85 * (s.total / s.count);
+  });
 }
 
 // The middle of the longest run, taken on the row where it is: inside for certain, and away from the rim.

@@ -23,15 +23,23 @@ export interface Judgement {
 }
 
 /**
- * Open or solid, from colour first and shape second.
- * A colour of its own says solid. Otherwise the wall decides: the counter of a letter or the inside of a ring is
- * wide beside the stroke round it, a white detail on a plate is narrow beside the plate.
+ * How an area looks by its shape: above 0 open, below 0 solid, as the logarithm of the odds.
+ * The wall decides: the counter of a letter or the inside of a ring is wide beside the stroke round it, a white
+ * detail on a plate is narrow beside the plate, and a long thin line within wider parts was most likely painted.
  */
-export function judgeArea(shape: AreaShape): Judgement {
-  if (shape.isPale) return { decision: 'solid', certainty: Math.min(1, 0.7 + shape.offset / 100) };
+export function scoreArea(shape: AreaShape): number {
   const ratio = shape.halfWidth / Math.max(1, shape.wall);
-  // Logistic in the logarithm of the ratio; even at 0.3, where small bold counters and eyes meet.
-  const score = 1.6 * Math.log(Math.max(1e-3, ratio) / 0.3) + 1.2 * (shape.wallIsOuter - 0.3);
+  const length = shape.areaPx / (4 * shape.halfWidth * shape.halfWidth);
+  // Even at 0.3, where small bold counters and eyes meet.
+  return 1.6 * Math.log(Math.max(1e-3, ratio) / 0.3) + 1.2 * (shape.wallIsOuter - 0.3) - (ratio < 0.5 ? 0.5 * Math.min(1, Math.max(0, (length - 6) / 10)) : 0);
+}
+
+/**
+ * Open or solid, from colour first and shape second: a colour of its own says solid.
+ * @param score  the area's own `scoreArea`, or what it and those that belong with it come to together
+ */
+export function judgeArea(shape: AreaShape, score = scoreArea(shape)): Judgement {
+  if (shape.isPale) return { decision: 'solid', certainty: Math.min(1, 0.7 + shape.offset / 100) };
   const open = 1 / (1 + Math.exp(-score));
   return open >= 0.5 ? { decision: 'open', certainty: open } : { decision: 'solid', certainty: 1 - open };
 }

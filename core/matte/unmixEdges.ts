@@ -3,7 +3,8 @@ import type { EdgeBand } from './edgeBand';
 import { SOFT } from './spreadGround';
 import { type Ground, groundAt } from './measureGround';
 import { nearestSolid } from './nearestSolid';
-import { dominantColours, matchColour } from './dominantColours';
+import { dominantColours, matchColour, strongestColours } from './dominantColours';
+import { flatColours, nearestFlat } from './flatColours';
 import { nearestSoft } from './nearestSoft';
 
 export interface UnmixOptions {
@@ -43,6 +44,14 @@ export function unmixEdges(raster: Raster, ground: Ground, band: EdgeBand, dista
   const { depth, rings, outer } = band;
   const nearest = nearestSolid(raster, band, distance, options.flat, Math.max(10, options.noise * 4));
   const palette = dominantColours(data, width, nearest, rings);
+  const thin = rings[0].filter((i) => nearest[i] === 0).map((i) => strongestNear(distance, i % width, (i / width) | 0, width, height));
+  // One that lies on the way to a colour already known is that colour, mixed.
+  for (const { colour, from } of strongestColours(data, thin, (i) => groundAt(ground, i % width, (i / width) | 0, width, height))) {
+    if (!matchColour(palette, from, colour[0] - from[0], colour[1] - from[1], colour[2] - from[2])) palette.push(colour);
+  }
+  // Compression soils what it leaves near edges; where the mark is painted in flat colours, what they were is known.
+  const soiled = options.ripple > 1.5 ? Math.min(26, 5 + options.ripple * 0.9) : 0;
+  const flats = soiled > 0 ? flatColours(data, (i) => out.data[i * 4 + 3] === 255, band, width * height, soiled) : [];
   const floor = Math.max(1.5, options.noise * 2.5);
   const F = new Float64Array(3);
   const behind = options.soft ? nearestSoft(band, options.soft, width, height) : null;
@@ -78,8 +87,11 @@ export function unmixEdges(raster: Raster, ground: Ground, band: EdgeBand, dista
     const a8 = Math.round(alpha * 255);
     alphaOf[s + 3] = a8;
     if (a8 === 0) return;
+    const clean = soiled > 0 && nearest[i] > 0 ? nearestFlat(flats, F[0], F[1], F[2], soiled) : null;
+    if (clean) F.set(clean);
     // The unmixed colour keeps gradients; at low alpha it multiplies noise, so the solid colour takes over.
-    const trust = a8 >= 250 ? 1 : Math.min(1, Math.max(0, (alpha - 0.35) / 0.5));
+    let trust = a8 >= 250 ? 1 : Math.min(1, Math.max(0, (alpha - 0.35) / 0.5));
+    if (clean && nearestFlat([clean], B[0] + c0 / alpha, B[1] + c1 / alpha, B[2] + c2 / alpha, (1.4 * soiled) / Math.max(0.3, alpha))) trust = 0;
     write(s, 0, F[0] + trust * (B[0] + c0 / alpha - F[0]));
     write(s, 1, F[1] + trust * (B[1] + c1 / alpha - F[1]));
     write(s, 2, F[2] + trust * (B[2] + c2 / alpha - F[2]));
@@ -130,7 +142,12 @@ export function unmixEdges(raster: Raster, ground: Ground, band: EdgeBand, dista
       const y = (i / width) | 0;
       if (k === 0 || continuesRamp(i, k + 1, x, depth, out.data, width, height)) solve(i, x, y);
       else out.data[i * 4 + 3] = 255;
+      if (flats.length && out.data[i * 4 + 3] === 255) snap(i * 4);
     }
+  }
+  function snap(s: number): void {
+    const clean = nearestFlat(flats, out.data[s], out.data[s + 1], out.data[s + 2], soiled);
+    if (clean) for (let c = 0; c < 3; c++) write(s, c, clean[c]);
   }
 }
 
