@@ -30,9 +30,11 @@ export function inspectPicture(raster: Raster): Inspection {
   const { width, height, data } = raster;
   let clear = 0;
   let part = 0;
-  for (let i = 3; i < data.length; i += 4) {
-    if (data[i] === 0) clear++;
-    else if (data[i] !== 255) part++;
+  const px = new Uint32Array(data.buffer, data.byteOffset, width * height);
+  for (let i = 0; i < px.length; i++) {
+    if (px[i] >= 0xff000000) continue;
+    if (px[i] < 0x01000000) clear++;
+    else part++;
   }
   const total = width * height;
   const seen = { width, height, clearShare: clear / total, partShare: part / total };

@@ -1,7 +1,7 @@
 import { CoreError } from '../errors';
 import { type Rgb, hexFromRgb } from '../colour/hex';
-import type { Anchor, RectPx } from '../params';
-import { clampRect, cropRaster, placeOnCanvas } from '../raster/cropRaster';
+import type { Anchor } from '../params';
+import { cropRaster, placeOnCanvas } from '../raster/cropRaster';
 import { type Raster, createRaster } from '../raster/raster';
 import { chokeMatte, softenMatte } from './adjustEdge';
 import { findEdgeBand, openTable } from './edgeBand';
@@ -11,7 +11,7 @@ import { removeDirt } from './removeDirt';
 import { type SoftRegion, findSoftRegions } from './softRegions';
 import { FIRST_AREA, MARK, SOFT, SOFT_INSIDE, spreadGround } from './spreadGround';
 import type { ToleranceStudy } from './steadyRange';
-import { studyPicture } from './studyPicture';
+import { type PictureStudy, cropPlane, findRegion, studyPicture } from './studyPicture';
 import { measureRipple, unmixEdges } from './unmixEdges';
 
 export interface FlatOptions {
@@ -55,25 +55,36 @@ export const LEAST_SHARE = 0.35;
  */
 export function cutOutFlat(raster: Raster, options: FlatOptions, onStep: (name: string) => void = () => {}): FlatResult {
   const { width, height } = raster;
-  const { ground, distance, calm, ripple, tolerance: study } = studyPicture(raster, options.ground, onStep);
+  const whole = studyPicture(raster, options.ground, onStep);
+  const { ground, tolerance: study } = whole;
   if (!options.ground && ground.share < LEAST_SHARE) {
     throw new CoreError('cutout/no-flat-ground', `Only ${Math.round(ground.share * 100)} % of the border has one colour. Pick the ground's colour in the picture, or crop closer.`, { share: ground.share });
   }
   const tolerance = options.tolerance ?? study.start;
-  // Most of a usual picture is empty ground: only the mark's surroundings are worked on.
-  const box = findRegion(calm, width, height, tolerance);
-  const part = box ? cropPlanes(raster, ground, distance, calm, box) : { raster, ground, distance, calm: calm.slice() };
-  const { picture, areas } = cutRegion(part, tolerance, ripple, shiftAnchors(options, -(box?.x ?? 0), -(box?.y ?? 0)), onStep);
+  const part = narrow(whole, tolerance);
+  const { x, y } = part.region;
+  const { picture, areas } = cutRegion(part, tolerance, shiftAnchors(options, -x, -y), onStep);
   onStep('adjust');
-  const out = box ? placeOnCanvas(picture, width, height, box.x, box.y) : picture;
-  softenMatte(out, options.softnessPx);
-  if (options.chokePx !== 0) chokeMatte(out, options.chokePx);
-  return { picture: out, facts: { groundHex: hexFromRgb(ground.colour), ground, tolerance, study, areas: areas.map((a) => shiftArea(a, box?.x ?? 0, box?.y ?? 0)) } };
+  softenMatte(picture, options.softnessPx);
+  if (options.chokePx !== 0) chokeMatte(picture, options.chokePx);
+  const out = picture.width * picture.height === width * height ? picture : placeOnCanvas(picture, width, height, x, y);
+  return { picture: out, facts: { groundHex: hexFromRgb(ground.colour), ground, tolerance, study, areas: areas.map((a) => shiftArea(a, x, y)) } };
 }
 
-interface Planes { readonly raster: Raster; readonly ground: Ground; readonly distance: Uint8Array; readonly calm: Uint8Array }
+// Where the ground is noisy the study covers all of it; most of a usual picture is empty even so. `calm` is the caller's to change.
+function narrow(study: PictureStudy, tolerance: number): PictureStudy {
+  const { width, height } = study.raster;
+  const box = findRegion(study.calm, width, height, tolerance);
+  if (box.width * box.height === width * height) return { ...study, calm: study.calm.slice() };
+  const region = { ...box, x: study.region.x + box.x, y: study.region.y + box.y };
+  const frame = { width, height, ...study.ground.frame, x: region.x, y: region.y };
+  return {
+    ...study, region, raster: cropRaster(study.raster, box), ground: { ...study.ground, frame },
+    distance: cropPlane(study.distance, width, box), calm: cropPlane(study.calm, width, box),
+  };
+}
 
-function cutRegion({ raster, ground, distance, calm }: Planes, tolerance: number, rippleLevel: number, options: FlatOptions, onStep: (name: string) => void): { picture: Raster; areas: EnclosedArea[] } {
+function cutRegion({ raster, ground, distance, calm, ripple: rippleLevel }: PictureStudy, tolerance: number, options: FlatOptions, onStep: (name: string) => void): { picture: Raster; areas: EnclosedArea[] } {
   const { width, height } = raster;
   onStep('spread');
   const labels = spreadGround(calm, width, height, tolerance);
@@ -111,42 +122,6 @@ function settleInner(inner: readonly SoftRegion[], labels: Int32Array, isOpen: U
       if (label === MARK) out.data.fill(0, m * 4, m * 4 + 4);
     }
   }
-}
-
-/** Room round the mark: the longest tail of a shadow, and the reach of every step that looks at neighbours. */
-const ROOM = 60;
-
-/** The region that holds everything above the tolerance, with room; null when it is nearly the whole picture. */
-function findRegion(calm: Uint8Array, width: number, height: number, tolerance: number): RectPx | null {
-  let left = width;
-  let right = -1;
-  let top = -1;
-  let bottom = -1;
-  for (let y = 0; y < height; y++) {
-    const row = y * width;
-    let x = 0;
-    while (x < width && calm[row + x] <= tolerance) x++;
-    if (x === width) continue;
-    if (top < 0) top = y;
-    bottom = y;
-    if (x < left) left = x;
-    let last = width - 1;
-    while (last > right && calm[row + last] <= tolerance) last--;
-    if (last > right) right = last;
-  }
-  if (top < 0) return null;
-  const box = clampRect({ x: left - ROOM, y: top - ROOM, width: right - left + 1 + 2 * ROOM, height: bottom - top + 1 + 2 * ROOM }, width, height);
-  return box.width * box.height < 0.85 * width * height ? box : null;
-}
-
-function cropPlanes(raster: Raster, ground: Ground, distance: Uint8Array, calm: Uint8Array, box: RectPx): Planes {
-  const cropPlane = (plane: Uint8Array) => {
-    const out = new Uint8Array(box.width * box.height);
-    for (let y = 0; y < box.height; y++) out.set(plane.subarray((box.y + y) * raster.width + box.x, (box.y + y) * raster.width + box.x + box.width), y * box.width);
-    return out;
-  };
-  const frame = { x: box.x, y: box.y, width: raster.width, height: raster.height };
-  return { raster: cropRaster(raster, box), ground: { ...ground, frame }, distance: cropPlane(distance), calm: cropPlane(calm) };
 }
 
 const shiftAnchors = (options: FlatOptions, dx: number, dy: number): FlatOptions => ({ ...options, anchors: options.anchors.map((a) => ({ ...a, x: a.x + dx, y: a.y + dy })) });

@@ -16,21 +16,14 @@ export interface EdgeBand {
  * @param isOpen  per label from OUTSIDE up, whether those pixels are see-through
  */
 export function findEdgeBand(labels: Int32Array, isOpen: Uint8Array, width: number, height: number, inwards: number, outwards: number): EdgeBand {
-  const depth = new Int8Array(labels.length);
-  const firstIn: number[] = [];
-  const firstOut: number[] = [];
   const total = labels.length;
-  for (let y = 0, i = 0; y < height; y++) {
-    let open = isOpen[labels[i]];
-    for (let x = 0; x < width; x++, i++) {
-      const next = x + 1 < width ? isOpen[labels[i + 1]] : open;
-      if (next !== open) meet(i, i + 1, open);
-      if (i + width < total && isOpen[labels[i + width]] !== open) meet(i, i + width, open);
-      open = next;
-    }
-  }
-  function meet(a: number, b: number, aIsOpen: number): void {
-    const [out, inside] = aIsOpen ? [a, b] : [b, a];
+  const depth = new Int8Array(total);
+  const open = new Uint8Array(total);
+  for (let i = 0; i < total; i++) open[i] = isOpen[labels[i]];
+  const firstIn = new Pixels();
+  const firstOut = new Pixels();
+  const meet = (a: number, b: number) => {
+    const [out, inside] = open[a] ? [a, b] : [b, a];
     if (depth[inside] === 0) {
       depth[inside] = 1;
       firstIn.push(inside);
@@ -39,28 +32,57 @@ export function findEdgeBand(labels: Int32Array, isOpen: Uint8Array, width: numb
       depth[out] = -1;
       firstOut.push(out);
     }
+  };
+  const last = total - width;
+  for (let y = 0, i = 0; y < height; y++) {
+    for (let x = 1; x < width; x++, i++) {
+      if (open[i] !== open[i + 1]) meet(i, i + 1);
+      if (i < last && open[i] !== open[i + width]) meet(i, i + width);
+    }
+    if (i < last && open[i] !== open[i + width]) meet(i, i + width);
+    i++;
   }
-  const walk = (first: number[], steps: number, sign: number, wanted: number): Int32Array[] => {
-    const rings = [Int32Array.from(first)];
+  const walk = (first: Int32Array, steps: number, sign: number, wanted: number): Int32Array[] => {
+    const rings = [first];
     for (let k = 2; k <= steps; k++) {
-      const next: number[] = [];
-      for (const i of rings[k - 2]) {
+      const next = new Pixels();
+      const before = rings[k - 2];
+      const mark = sign * k;
+      for (let j = 0; j < before.length; j++) {
+        const i = before[j];
         const x = i % width;
-        for (let dy = -1; dy <= 1; dy++) {
-          for (let dx = -1; dx <= 1; dx++) {
-            const n = i + dy * width + dx;
-            if (n < 0 || n >= labels.length || x + dx < 0 || x + dx >= width) continue;
-            if (depth[n] !== 0 || isOpen[labels[n]] !== wanted) continue;
-            depth[n] = sign * k;
+        const left = x > 0 ? -1 : 0;
+        const right = x < width - 1 ? 1 : 0;
+        for (let row = i >= width ? i - width : i, end = i < last ? i + width : i; row <= end; row += width) {
+          for (let n = row + left; n <= row + right; n++) {
+            if (depth[n] !== 0 || open[n] !== wanted) continue;
+            depth[n] = mark;
             next.push(n);
           }
         }
       }
-      rings.push(Int32Array.from(next));
+      rings.push(next.all());
     }
     return rings;
   };
-  return { depth, rings: walk(firstIn, inwards, 1, 0), outer: walk(firstOut, outwards, -1, 1) };
+  return { depth, rings: walk(firstIn.all(), inwards, 1, 0), outer: walk(firstOut.all(), outwards, -1, 1) };
+}
+
+/** A growing list of pixel positions without an object for each. */
+class Pixels {
+  private held = new Int32Array(4096);
+  private count = 0;
+  push(i: number): void {
+    if (this.count === this.held.length) {
+      const larger = new Int32Array(this.count * 2);
+      larger.set(this.held);
+      this.held = larger;
+    }
+    this.held[this.count++] = i;
+  }
+  all(): Int32Array {
+    return this.held.subarray(0, this.count);
+  }
 }
 
 /** Which labels are see-through, as a table: OUTSIDE is, MARK is not, areas as decided. */

@@ -28,7 +28,11 @@ export function groundDistance(raster: Raster, ground: Ground): Uint8Array {
     return out;
   }
   const [r, g, b] = ground.colour;
+  // Most pixels of a clean picture are the ground's colour exactly; the plane holds 0 already.
+  const px = new Uint32Array(data.buffer, data.byteOffset, out.length);
+  const same = ((255 << 24) | (b << 16) | (g << 8) | r) >>> 0;
   for (let i = 0, s = 0; i < out.length; i++, s += 4) {
+    if (px[i] === same) continue;
     let dr = data[s] - r;
     let dg = data[s + 1] - g;
     let db = data[s + 2] - b;

@@ -21,9 +21,10 @@ const WIDEST = 16;
  * One flood in order of the least tolerance that reaches each pixel (a minimax path, found with one bucket a level).
  * @param distance  ground distance per pixel, row-major; not changed
  * @param noise     the ground's robust standard deviation, code values
+ * @param of        pixels of the whole picture, when `distance` is a region of it with nothing but ground round it
  * @see L. Vincent, "Morphological Grayscale Reconstruction", 1993, for the same order of flooding
  */
-export function studyTolerance(distance: Uint8Array, width: number, height: number, noise: number): ToleranceStudy {
+export function studyTolerance(distance: Uint8Array, width: number, height: number, noise: number, of = width * height): ToleranceStudy {
   const step = Math.max(1, Math.ceil(Math.sqrt((width * height) / STUDY_PIXELS)));
   const w = Math.ceil(width / step);
   const h = Math.ceil(height / step);
@@ -33,7 +34,9 @@ export function studyTolerance(distance: Uint8Array, width: number, height: numb
   const area = new Float64Array(256);
   for (const level of reached) area[level]++;
   for (let t = 1; t < 256; t++) area[t] += area[t - 1];
-  return readStudy(area, w * h, noise);
+  const beyond = Math.max(0, of - width * height) / (step * step);
+  for (let t = 0; t < 256; t++) area[t] += beyond;
+  return readStudy(area, w * h + beyond, noise);
 }
 
 /** The least tolerance at which the ground, coming from the border, reaches each pixel. */

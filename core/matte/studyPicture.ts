@@ -1,13 +1,19 @@
 import type { Rgb } from '../colour/hex';
+import type { RectPx } from '../params';
+import { clampRect, cropRaster } from '../raster/cropRaster';
 import type { Raster } from '../raster/raster';
 import { groundDistance } from './groundDistance';
 import { type Ground, groundOfColour, measureGround } from './measureGround';
 import { forgiveRipple, sampleRipple } from './ripple';
 import { type ToleranceStudy, studyTolerance } from './steadyRange';
 
-/** Everything about a picture and its ground that no other setting changes. */
+/** Everything about a picture and its ground that no other setting changes. Planes and raster are those of the region. */
 export interface PictureStudy {
+  /** Knows where the region lies. */
   readonly ground: Ground;
+  /** What surely holds the mark: outside of it the picture is nothing but ground. */
+  readonly region: RectPx;
+  readonly raster: Raster;
   readonly distance: Uint8Array;
   /** The distance with compression's ripples forgiven. */
   readonly calm: Uint8Array;
@@ -17,6 +23,8 @@ export interface PictureStudy {
 
 // Remembered by the picture itself, so that a moving tolerance repeats none of it; gone when the picture is.
 const remembered = new WeakMap<Raster, { key: string; study: PictureStudy }>();
+/** Room round the mark: the longest tail of a shadow, and the reach of every step that looks at neighbours. */
+const ROOM = 60;
 
 /** Measures ground, distances, ripples and steady range, or remembers them from the last time. Not to be changed by the caller. */
 export function studyPicture(raster: Raster, given: Rgb | null, onStep: (name: string) => void): PictureStudy {
@@ -25,14 +33,49 @@ export function studyPicture(raster: Raster, given: Rgb | null, onStep: (name: s
   if (known?.key === key) return known.study;
   onStep('ground');
   const measured = measureGround(raster);
-  const ground = given ? groundOfColour(given, measured) : measured;
+  const whole = given ? groundOfColour(given, measured) : measured;
   onStep('distance');
-  const distance = groundDistance(raster, ground);
+  const all = groundDistance(raster, whole);
+  const region = findRegion(all, raster.width, raster.height, Math.max(3, Math.ceil(whole.noise * 3)));
+  const { width, height } = region;
+  const isWhole = width * height === raster.width * raster.height;
+  const ground = isWhole ? whole : { ...whole, frame: { x: region.x, y: region.y, width: raster.width, height: raster.height } };
+  const distance = isWhole ? all : cropPlane(all, raster.width, region);
   onStep('tolerance');
-  const ripple = sampleRipple(distance, raster.width, raster.height);
-  const calm = forgiveRipple(distance, raster.width, raster.height, ripple);
-  const tolerance = studyTolerance(calm, raster.width, raster.height, ground.noise);
-  const study = { ground, distance, calm, ripple, tolerance };
+  const ripple = sampleRipple(distance, width, height);
+  const calm = forgiveRipple(distance, width, height, ripple);
+  const tolerance = studyTolerance(calm, width, height, ground.noise, raster.width * raster.height);
+  const study = { ground, region, raster: isWhole ? raster : cropRaster(raster, region), distance, calm, ripple, tolerance };
   remembered.set(raster, { key, study });
   return study;
+}
+
+/** The region that holds everything above a level, with room; the whole when there is nothing or it is nearly all. */
+export function findRegion(plane: Uint8Array, width: number, height: number, above: number): RectPx {
+  let left = width;
+  let right = -1;
+  let top = -1;
+  let bottom = -1;
+  for (let y = 0; y < height; y++) {
+    const row = y * width;
+    let x = 0;
+    while (x < width && plane[row + x] <= above) x++;
+    if (x === width) continue;
+    if (top < 0) top = y;
+    bottom = y;
+    if (x < left) left = x;
+    let last = width - 1;
+    while (last > right && plane[row + last] <= above) last--;
+    if (last > right) right = last;
+  }
+  const whole = { x: 0, y: 0, width, height };
+  if (top < 0) return whole;
+  const box = clampRect({ x: left - ROOM, y: top - ROOM, width: right - left + 1 + 2 * ROOM, height: bottom - top + 1 + 2 * ROOM }, width, height);
+  return box.width * box.height < 0.85 * width * height ? box : whole;
+}
+
+export function cropPlane(plane: Uint8Array, stride: number, box: RectPx): Uint8Array {
+  const out = new Uint8Array(box.width * box.height);
+  for (let y = 0; y < box.height; y++) out.set(plane.subarray((box.y + y) * stride + box.x, (box.y + y) * stride + box.x + box.width), y * box.width);
+  return out;
 }

@@ -11,17 +11,21 @@ export function findExtents(raster: Raster, leastAlpha = 3): RectPx | null {
   let bottom = -1;
   let left = width;
   let right = -1;
+  // One word a pixel: the alpha byte is the highest on every host we run on.
+  const px = new Uint32Array(data.buffer, data.byteOffset, width * height);
+  const least = (leastAlpha << 24) >>> 0;
   for (let y = 0; y < height; y++) {
-    const row = y * width * 4 + 3;
-    let x = 0;
-    while (x < width && data[row + x * 4] < leastAlpha) x++;
-    if (x === width) continue;
+    const row = y * width;
+    const end = row + width;
+    let i = row;
+    while (i < end && px[i] < least) i++;
+    if (i === end) continue;
     if (top < 0) top = y;
     bottom = y;
-    if (x < left) left = x;
-    let last = width - 1;
-    while (last > right && data[row + last * 4] < leastAlpha) last--;
-    if (last > right) right = last;
+    if (i - row < left) left = i - row;
+    let k = end - 1;
+    while (k - row > right && px[k] < least) k--;
+    if (k - row > right) right = k - row;
   }
   return top < 0 ? null : { x: left, y: top, width: right - left + 1, height: bottom - top + 1 };
 }
