@@ -19,7 +19,7 @@ import { makeTestLogo } from './testLogos';
 const root = join(import.meta.dirname, '..');
 const out = join(root, 'bench/out');
 mkdirSync(out, { recursive: true });
-const standard: FlatOptions = { ground: null, tolerance: null, softnessPx: 0, chokePx: 0, anchors: [], enclosed: 'judged' };
+const standard: FlatOptions = { grounds: [], tolerance: null, softnessPx: 0, chokePx: 0, anchors: [], enclosed: 'judged' };
 const ours = (anchors: readonly Anchor[]) => (picture: Raster) => cutOutFlat(picture, { ...standard, anchors }).picture;
 
 interface Score extends Accuracy { readonly left: number | null; readonly lost: number | null; readonly msPerMp: number }

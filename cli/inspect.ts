@@ -40,7 +40,7 @@ async function inspectFile(path: string) {
 }
 
 function listAreas(raster: Parameters<typeof inspectPicture>[0]) {
-  const { facts } = cutOutFlat(raster, { ground: null, tolerance: null, softnessPx: 0, chokePx: 0, anchors: [], enclosed: 'judged', onlyAreas: true });
+  const { facts } = cutOutFlat(raster, { grounds: [], tolerance: null, softnessPx: 0, chokePx: 0, anchors: [], enclosed: 'judged', onlyAreas: true });
   return facts.areas.map(({ x, y, areaPx, decision, certainty }) => ({ x, y, areaPx, decision, certainty: round(certainty) }));
 }
 

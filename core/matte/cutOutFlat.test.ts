@@ -5,7 +5,7 @@ import type { Raster } from '../raster/raster';
 import { placeOnCanvas } from '../raster/cropRaster';
 import { type FlatOptions, cutOutFlat } from './cutOutFlat';
 
-const standard: FlatOptions = { ground: null, tolerance: null, softnessPx: 0, chokePx: 0, anchors: [], enclosed: 'judged' };
+const standard: FlatOptions = { grounds: [], tolerance: null, softnessPx: 0, chokePx: 0, anchors: [], enclosed: 'judged' };
 const cut = (picture: Raster, options: Partial<FlatOptions> = {}) => cutOutFlat(picture, { ...standard, ...options });
 const alphaError = (a: Raster, b: Raster) => {
   let sum = 0;

@@ -15,8 +15,8 @@ import { type PictureStudy, cropPlane, findRegion, studyPicture } from './studyP
 import { measureRipple, unmixEdges } from './unmixEdges';
 
 export interface FlatOptions {
-  /** null: measured at the border. */
-  readonly ground: Rgb | null;
+  /** Empty: measured at the border. */
+  readonly grounds: readonly Rgb[];
   /** Code values, or null for the middle of the steady range. */
   readonly tolerance: number | null;
   readonly softnessPx: number;
@@ -55,9 +55,9 @@ export const LEAST_SHARE = 0.35;
  */
 export function cutOutFlat(raster: Raster, options: FlatOptions, onStep: (name: string) => void = () => {}): FlatResult {
   const { width, height } = raster;
-  const whole = studyPicture(raster, options.ground, onStep);
+  const whole = studyPicture(raster, options.grounds, onStep);
   const { ground, tolerance: study } = whole;
-  if (!options.ground && ground.share < LEAST_SHARE) {
+  if (options.grounds.length === 0 && ground.share < LEAST_SHARE) {
     throw new CoreError('cutout/no-flat-ground', `Only ${Math.round(ground.share * 100)} % of the border has one colour. Pick the ground's colour in the picture, or crop closer.`, { share: ground.share });
   }
   const tolerance = options.tolerance ?? study.start;

@@ -5,7 +5,7 @@ import { textPath } from '../../demo/text';
 import { type FlatFacts, cutOutFlat } from './cutOutFlat';
 import { judgeArea } from './judgeArea';
 
-const standard = { ground: null, tolerance: null, softnessPx: 0, chokePx: 0, anchors: [], enclosed: 'judged' as const };
+const standard = { grounds: [], tolerance: null, softnessPx: 0, chokePx: 0, anchors: [], enclosed: 'judged' as const };
 const white = [255, 255, 255] as const;
 const areasOf = (picture: Parameters<typeof cutOutFlat>[0]): FlatFacts['areas'] => cutOutFlat(picture, standard).facts.areas;
 

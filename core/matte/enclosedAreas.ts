@@ -61,6 +61,10 @@ export function findEnclosedAreas(
   const measured: Measured[] = [];
   for (const [k, f] of found.entries()) {
     if (f.areaPx < LEAST_AREA) continue;
+    if (ground.plane && goesOnBeyond(f, raster, labels, FIRST_AREA + firstPale)) {
+      relabel(f, labels, width, MARK);
+      continue;
+    }
     const m = measureShape(f, raster, ground, distance, labels, k >= firstPale, ripple);
     // An ordinary pale part of the mark, not an enclosed one.
     if (k >= firstPale && m.shape.touchesOutside > 0.04) relabel(f, labels, width, MARK);
@@ -103,6 +107,31 @@ function relabel(f: Found, labels: Int32Array, width: number, to: number): void 
   }
 }
 
+/** Of the pixels round a patch so many in its own colour say that it only happens to match the ground there. */
+const GOES_ON = 0.2;
+
+// On a ground of several colours a white part of the mark matches it in its white squares alone.
+function goesOnBeyond(f: Found, { width, height, data }: Raster, labels: Int32Array, paleFrom: number): boolean {
+  const [x0, y0, x1, y1] = f.box;
+  const SKIP = 2;
+  let rim = 0;
+  let alike = 0;
+  for (let y = y0; y <= y1; y++) {
+    for (let x = x0, i = y * width + x; x <= x1; x++, i++) {
+      if (labels[i] !== f.label) continue;
+      for (const [dx, dy] of [[1, 0], [-1, 0], [0, 1], [0, -1]]) {
+        if (x + dx < 0 || y + dy < 0 || x + dx >= width || y + dy >= height || labels[i + dx + dy * width] === f.label) continue;
+        rim++;
+        const [px, py] = [x + dx * SKIP, y + dy * SKIP];
+        if (px < 0 || py < 0 || px >= width || py >= height) continue;
+        const n = py * width + px;
+        if ((labels[n] === MARK || labels[n] >= paleFrom) && [0, 1, 2].every((c) => Math.abs(data[n * 4 + c] - data[i * 4 + c]) <= 10)) alike++;
+      }
+    }
+  }
+  return alike > rim * GOES_ON;
+}
+
 // Large areas are measured on every nth row: rim and area are counted alike, and only their ratio matters.
 const MEASURED_ROWS = 260;
 
@@ -111,6 +140,7 @@ function measureShape(f: Found, raster: Raster, ground: Ground, distance: Uint8A
   const rim: number[] = [];
   const [x0, y0, x1, y1] = f.box;
   const step = Math.max(1, Math.floor((y1 - y0 + 1) / MEASURED_ROWS));
+  const B = groundAt(ground, (x0 + x1) >> 1, (y0 + y1) >> 1, width, height);
   const inside = [0, 0, 0];
   const around = [0, 0, 0];
   let beside = 0;
@@ -122,7 +152,10 @@ function measureShape(f: Found, raster: Raster, ground: Ground, distance: Uint8A
       if (labels[i] !== f.label) continue;
       sum += distance[i];
       counted++;
-      for (let c = 0; c < 3; c++) inside[c] += data[i * 4 + c];
+      if (ground.plane) {
+        const b = groundAt(ground, x, y, width, height);
+        for (let c = 0; c < 3; c++) inside[c] += data[i * 4 + c] - b[c] + B[c];
+      } else for (let c = 0; c < 3; c++) inside[c] += data[i * 4 + c];
       const isInner = x > 0 && y > 0 && x < width - 1 && y < height - 1
         && labels[i - 1] === f.label && labels[i + 1] === f.label && labels[i - width] === f.label && labels[i + width] === f.label;
       if (isInner) continue;
@@ -137,7 +170,6 @@ function measureShape(f: Found, raster: Raster, ground: Ground, distance: Uint8A
   }
   const halfWidth = (2 * counted) / Math.max(1, rim.length);
   const limit = Math.min(400, Math.max(12, halfWidth * 8));
-  const B = groundAt(ground, (x0 + x1) / 2, (y0 + y1) / 2, width, height);
   const isPale = isPatch || (beside > 0 && isOwnColour(inside.map((v, c) => v / counted - B[c]), around.map((v, c) => v / beside - B[c]), ground.noise + 0.5 * ripple * Math.min(1, Math.max(0.2, (8 - halfWidth) / 4))));
   return {
     found: f, limit, rays: castRays(rim, f.label, labels, width, height, limit),

@@ -8,6 +8,14 @@ import { type Ground, groundAt } from './measureGround';
 export function groundDistance(raster: Raster, ground: Ground): Uint8Array {
   const { width, height, data } = raster;
   const out = new Uint8Array(width * height);
+  if (ground.plane) {
+    // Only ever asked for the whole picture, whose size the plane has.
+    const { data: under } = ground.plane;
+    for (let i = 0; i < out.length; i++) {
+      out[i] = Math.max(Math.abs(data[i * 4] - under[i * 3]), Math.abs(data[i * 4 + 1] - under[i * 3 + 1]), Math.abs(data[i * 4 + 2] - under[i * 3 + 2]));
+    }
+    return out;
+  }
   if (ground.surface) {
     // The surface is smooth, so it is evaluated on a coarse grid and interpolated along each row.
     const STEP = 16;

@@ -1,5 +1,7 @@
 import type { Raster } from '../raster/raster';
 import type { Rgb } from '../colour/hex';
+import { type GroundPlane, planeOfChecker, planeOfColours } from './groundPlane';
+import { type Checker, measureChecker } from './measureChecker';
 
 /**
  * The flat ground of a picture as measured at its border.
@@ -15,6 +17,9 @@ export interface Ground {
   /** Share of the border that is ground, 0..1. */
   readonly share: number;
   readonly surface: readonly Float64Array[] | null;
+  /** Set where the ground is no one colour: a baked-in checker, or several colours picked by a person. */
+  readonly plane?: GroundPlane;
+  readonly checker?: Checker;
   /** Set when coordinates are those of a region: where the region lies, and the size that the surface spans. */
   readonly frame?: { readonly x: number; readonly y: number; readonly width: number; readonly height: number };
 }
@@ -56,7 +61,25 @@ export function measureGround(raster: Raster): Ground {
   const noise = 1.4826 * median(off);
   const bound = Math.max(6, 4 * noise);
   const share = off.filter((d) => d <= bound).length / at.length;
-  return { colour: centre.map(Math.round) as unknown as Rgb, noise, drift, share, surface: model };
+  const measured: Ground = { colour: centre.map(Math.round) as unknown as Rgb, noise, drift, share, surface: model };
+  const checker = share < CHECKER_BELOW || noise > CHECKER_FROM_NOISE ? measureChecker(raster, at) : null;
+  return checker ? groundOfChecker(raster, checker, at) : measured;
+}
+
+/** A border in one colour by this much holds no checker. */
+const CHECKER_BELOW = 0.8;
+const CHECKER_FROM_NOISE = 6;
+
+function groundOfChecker(raster: Raster, checker: Checker, at: number[]): Ground {
+  const plane = planeOfChecker(checker, raster.width, raster.height);
+  const off = at.map((i) => distance(raster.data, i, plane.data.subarray(i * 3, i * 3 + 3)));
+  const noise = 1.4826 * median(off);
+  return { colour: checker.colours[0], noise, drift: 0, share: off.filter((d) => d <= Math.max(8, 4 * noise)).length / at.length, surface: null, plane, checker };
+}
+
+/** Several grounds picked by a person. @param colours  two or more */
+export function groundOfColours(raster: Raster, colours: readonly Rgb[], measured: Ground): Ground {
+  return { colour: colours[0], noise: measured.noise, drift: 0, share: measured.share, surface: null, plane: planeOfColours(raster, colours) };
 }
 
 /** A ground given by a person as one colour: no drift, and the noise that the border shows about it. */
@@ -67,7 +90,11 @@ export function groundOfColour(colour: Rgb, measured: Ground): Ground {
 
 /** The ground's colour at one pixel, not rounded. */
 export function groundAt(ground: Ground, x: number, y: number, width: number, height: number): [number, number, number] {
-  const { surface, colour, frame } = ground;
+  const { surface, colour, frame, plane } = ground;
+  if (plane) {
+    const s = ((frame ? y + frame.y : y) * plane.width + (frame ? x + frame.x : x)) * 3;
+    return [plane.data[s], plane.data[s + 1], plane.data[s + 2]];
+  }
   if (!surface) return [colour[0], colour[1], colour[2]];
   const u = (frame ? (x + frame.x) / frame.width : x / width) - 0.5;
   const v = (frame ? (y + frame.y) / frame.height : y / height) - 0.5;

@@ -4,7 +4,7 @@ import { renderSvg } from '../../demo/render';
 import { cutOutFlat } from './cutOutFlat';
 import { farthestColour } from './softRegions';
 
-const standard = { ground: null, tolerance: null, softnessPx: 0, chokePx: 0, anchors: [], enclosed: 'judged' as const };
+const standard = { grounds: [], tolerance: null, softnessPx: 0, chokePx: 0, anchors: [], enclosed: 'judged' as const };
 const shadowed = renderSvg('<defs><filter id="s" x="-50%" y="-50%" width="200%" height="200%"><feGaussianBlur stdDeviation="9"/></filter></defs><rect x="80" y="70" width="160" height="110" rx="18" fill="#000" fill-opacity=".4" filter="url(#s)" transform="translate(10 16)"/><rect x="80" y="70" width="160" height="110" rx="18" fill="#b5322b"/>', 320, 260);
 
 describe('shadows and glows', () => {

@@ -3,7 +3,7 @@ import type { RectPx } from '../params';
 import { clampRect, cropRaster } from '../raster/cropRaster';
 import type { Raster } from '../raster/raster';
 import { groundDistance } from './groundDistance';
-import { type Ground, groundOfColour, measureGround } from './measureGround';
+import { type Ground, groundOfColour, groundOfColours, measureGround } from './measureGround';
 import { forgiveRipple, sampleRipple } from './ripple';
 import { type ToleranceStudy, studyTolerance } from './steadyRange';
 
@@ -27,13 +27,13 @@ const remembered = new WeakMap<Raster, { key: string; study: PictureStudy }>();
 const ROOM = 60;
 
 /** Measures ground, distances, ripples and steady range, or remembers them from the last time. Not to be changed by the caller. */
-export function studyPicture(raster: Raster, given: Rgb | null, onStep: (name: string) => void): PictureStudy {
-  const key = String(given);
+export function studyPicture(raster: Raster, given: readonly Rgb[], onStep: (name: string) => void): PictureStudy {
+  const key = given.join('|');
   const known = remembered.get(raster);
   if (known?.key === key) return known.study;
   onStep('ground');
   const measured = measureGround(raster);
-  const whole = given ? groundOfColour(given, measured) : measured;
+  const whole = given.length > 1 ? groundOfColours(raster, given, measured) : given.length ? groundOfColour(given[0], measured) : measured;
   onStep('distance');
   const all = groundDistance(raster, whole);
   const region = findRegion(all, raster.width, raster.height, Math.max(3, Math.ceil(whole.noise * 3)));

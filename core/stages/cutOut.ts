@@ -51,7 +51,7 @@ export const cutOut = defineStage({
       label: 'Way', initial: 'flat',
       choices: [{ value: 'flat', label: 'Flat ground' }, { value: 'keep', label: 'Keep its own transparency' }],
     }),
-    ground: coloursField({ label: 'Ground', hint: 'Empty: measured at the border.', most: 1 }),
+    ground: coloursField({ label: 'Ground', hint: 'Empty: measured at the border. More than one where the mark stands on several colours.', most: 6 }),
     tolerance: optionalNumberField({ label: 'Tolerance', hint: 'How far from the ground colour still counts as ground.', min: 0, max: MOST_TOLERANCE, step: 1, unit: 'levels' }),
     softness: numberField({ label: 'Softness', hint: 'Blurs the edge; 0 keeps it as measured.', initial: 0, min: 0, max: 8, step: 0.1, unit: 'px' }),
     choke: numberField({ label: 'Choke or spread', hint: 'Moves the edge: above 0 inwards, below 0 outwards.', initial: 0, min: -5, max: 5, step: 0.1, unit: 'px' }),
@@ -68,7 +68,7 @@ export const cutOut = defineStage({
     const scale = toWorking[0];
     const anchors = p.areas.map((a) => ({ ...transform(back, a.x, a.y), decision: a.decision }));
     const { picture, facts } = cutOutFlat(raster, {
-      ground: p.ground[0] ? rgbFromHex(p.ground[0]) : null,
+      grounds: p.ground.map(rgbFromHex),
       tolerance: p.tolerance, softnessPx: p.softness / scale, chokePx: p.choke / scale, anchors, enclosed: p.enclosed,
     }, ctx.onStep);
     const areas: AreaFact[] = facts.areas.map((a) => ({
