@@ -30,3 +30,58 @@ export function connectedWithChoke(raster: Raster): Raster {
   chokeMatte(out, 1);
   return out;
 }
+
+const LUMA = [0.299, 0.587, 0.114] as const;
+const lumaAt = (r: Raster, i: number) => r.data[i * 4] * LUMA[0] + r.data[i * 4 + 1] * LUMA[1] + r.data[i * 4 + 2] * LUMA[2];
+
+// The commonest colour of the sheet, by the median of each channel.
+function medianColour({ data }: Raster): readonly number[] {
+  return [0, 1, 2].map((c) => {
+    const counts = new Uint32Array(256);
+    for (let i = c; i < data.length; i += 4) counts[data[i]]++;
+    let sum = 0;
+    for (let v = 0; v < 256; v++) if ((sum += counts[v]) > data.length / 8) return v;
+    return 255;
+  });
+}
+
+/** Every pixel near the paper's median colour goes. */
+export function inkKey(raster: Raster): Raster {
+  const paper = medianColour(raster);
+  return keepWhere(raster, (i) => [0, 1, 2].some((c) => Math.abs(raster.data[i * 4 + c] - paper[c]) > KEY_TOLERANCE));
+}
+
+/**
+ * One threshold for the whole sheet.
+ * @see N. Otsu, "A Threshold Selection Method from Gray-Level Histograms", 1979
+ */
+export function otsuThreshold(raster: Raster): Raster {
+  const total = raster.width * raster.height;
+  const counts = new Float64Array(256);
+  for (let i = 0; i < total; i++) counts[Math.round(lumaAt(raster, i))]++;
+  const sum = counts.reduce((s, n, v) => s + n * v, 0);
+  let [below, belowSum, best, cut] = [0, 0, -1, 128];
+  for (let v = 0; v < 256; v++) {
+    below += counts[v];
+    belowSum += counts[v] * v;
+    if (below === 0 || below === total) continue;
+    const spread = below * (total - below) * (belowSum / below - (sum - belowSum) / (total - below)) ** 2;
+    if (spread > best) [best, cut] = [spread, v];
+  }
+  return keepWhere(raster, (i) => lumaAt(raster, i) <= cut);
+}
+
+/** Alpha rises evenly from the paper's luminance down to the darkest hundredth. */
+export function inkRamp(raster: Raster): Raster {
+  const total = raster.width * raster.height;
+  const luma = Float32Array.from({ length: total }, (_, i) => lumaAt(raster, i));
+  const sorted = luma.slice().sort();
+  const [dark, light] = [sorted[Math.floor(total * 0.002)], sorted[total >> 1]];
+  const out = createRaster(raster.width, raster.height);
+  for (let i = 0; i < total; i++) {
+    const a = Math.min(1, Math.max(0, (light - luma[i]) / Math.max(1, light - dark)));
+    out.data.set(raster.data.subarray(i * 4, i * 4 + 3), i * 4);
+    out.data[i * 4 + 3] = Math.round(a * 255);
+  }
+  return out;
+}

@@ -12,6 +12,7 @@ import { compositeOn, renderSvg } from '../demo/render';
 import { drawMarks } from '../demo/scenario';
 import { decodePicture } from '../server/codecs/decodePicture';
 import { connectedWithChoke, hardColourKey } from './baselines';
+import { benchCaptures, timeLargeCapture } from './captures';
 import { enclosedTruth, scoreEnclosed } from './enclosedTruth';
 import { type Accuracy, measureAccuracy } from './measure';
 import { makeTestLogo } from './testLogos';
@@ -94,3 +95,6 @@ const plain = [0, 1, 2].map(() => time(process.execPath, ['-e', bare]));
 const best = (list: number[]) => Math.min(...list);
 console.log(`\nEight megapixels, mostly ground, one thread: ${runs.map((r) => Math.round(r / 8)).join(', ')} ms/MP (first to third run)
 Whole command ${Math.round(best(command))} ms, bare decode and PNG encode with sharp ${Math.round(best(plain))} ms: ratio ${(best(command) / best(plain)).toFixed(2)}`);
+
+await benchCaptures(Array.from({ length: amount }, (_, k) => 1000 + k), false);
+await timeLargeCapture();

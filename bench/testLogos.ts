@@ -4,7 +4,7 @@ import { decodePicture } from '../server/codecs/decodePicture';
 import sharp from 'sharp';
 import { again, toJpeg, toPng } from '../demo/capture';
 import { compositeOn, renderSvg } from '../demo/render';
-import { seededRandom } from '../demo/seededRandom';
+import { seededRandom } from '../core/seededRandom';
 import { type FontName, textOnCircle, textPath, textWidth } from '../demo/text';
 
 /** A made-up logo as it arrives, with its truth on the same pixel grid. */

@@ -7,6 +7,7 @@ export const errorCodes = {
   'recipe/too-new': 'The recipe was made by a newer version.',
   'cutout/nothing-left': 'Nothing of the mark is left after the cut-out.',
   'cutout/no-flat-ground': 'The border of the picture shows no flat ground.',
+  'cutout/no-ink': 'No ink stands out from the paper.',
   'cutout/way-unavailable': 'This way of cutting out cannot be used on this file.',
   'crop/empty': 'The crop region holds no pixel of the picture.',
   'size/impossible': 'The size asked for cannot be made.',

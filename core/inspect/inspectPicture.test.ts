@@ -1,6 +1,6 @@
 import { expect, it } from 'vitest';
 import { disc, drawMark, onGround } from '../../tests/support/pictures';
-import { normalFrom, seededRandom } from '../../demo/seededRandom';
+import { normalFrom, seededRandom } from '../seededRandom';
 import { inspectPicture } from './inspectPicture';
 
 const mark = drawMark(160, 120, disc(80, 60, 30), [31, 90, 69]);

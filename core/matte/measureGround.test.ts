@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { disc, drawMark, onGround } from '../../tests/support/pictures';
-import { normalFrom, seededRandom } from '../../demo/seededRandom';
+import { normalFrom, seededRandom } from '../seededRandom';
 import { groundAt, measureGround } from './measureGround';
 
 const badge = drawMark(200, 160, disc(100, 80, 50), [31, 90, 69]);

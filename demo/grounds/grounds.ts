@@ -1,5 +1,5 @@
 import type { Raster } from '../../core/raster/raster';
-import { seededRandom } from '../seededRandom';
+import { seededRandom } from '../../core/seededRandom';
 
 /** Smooth random relief in 0..1, several octaves over a lattice. */
 function makeNoise(seed: number): (x: number, y: number, octaves: number) => number {

@@ -1,0 +1,398 @@
+import { CoreError } from '../errors';
+import { type Rgb, hexFromRgb } from '../colour/hex';
+import { chokeMatte } from '../matte/adjustEdge';
+import { meanOfNine } from '../raster/boxMean';
+import { dilate } from '../raster/morphology';
+import { type Raster, createRaster } from '../raster/raster';
+import { type Coverage, measureCoverage, removeLines } from './coverage';
+import { type LevelStudy, LOW_SHARE, studyLevel } from './cutLevel';
+import { type Ink, inkOf, measureInk, paperAt, paperColour } from './inkColour';
+import { type InkMark, findInkMarks } from './inkMarks';
+import { type InkPiece, findInkPieces, strokeWidth } from './inkPieces';
+import { type PaperLight, measurePaper, robust, threshold } from './paperLight';
+import { type LineFamily, findRuledLines } from './ruledLines';
+
+export interface InkOptions {
+  /** Coverage 0..1 that a piece must reach, or null for the middle of the steady range. */
+  readonly level: number | null;
+  /** `pressure`: coverage as the pen left it; `solid`: one density throughout. */
+  readonly pen: 'pressure' | 'solid';
+  /** Thinner below 0, heavier above, px of this picture across a stroke. */
+  readonly weightPx: number;
+  readonly keepLines: boolean;
+  /** The ink's colour, or null for the one measured. */
+  readonly colour: Rgb | null;
+  /** A point in the one mark to keep, or null for all ink. */
+  readonly at: { x: number; y: number } | null;
+}
+
+export interface InkFacts {
+  readonly inkHex: string;
+  readonly paperHex: string;
+  /** Deviation of bare paper, coverage 0..1, after the mean of 3 × 3. */
+  readonly noise: number;
+  readonly level: number;
+  readonly study: LevelStudy;
+  readonly marks: readonly InkMark[];
+  readonly strokePx: number;
+  /** How many printed lines were taken out, and how deep they were at most. */
+  readonly lineCount: number;
+  readonly lineDepth: number;
+  /** Pieces left out as stray, largest first. */
+  readonly strays: readonly { x: number; y: number; areaPx: number }[];
+  /** Strokes kept that hardly reach the level, largest first. */
+  readonly faint: readonly { x: number; y: number; areaPx: number }[];
+  /** Width of a stroke's edge from a quarter to three quarters, px; above 3 the picture is blurred. */
+  readonly edgePx: number;
+}
+
+interface InkStudy {
+  readonly paper: PaperLight;
+  readonly ink: Ink;
+  readonly families: readonly LineFamily[];
+  readonly coverage: Coverage;
+  /** Mean of 3 × 3. */
+  readonly smooth: Float32Array;
+  readonly noise: number;
+  readonly raw: number;
+  readonly small: Float32Array;
+  readonly level: LevelStudy;
+  readonly strayArea: number;
+}
+
+const remembered = new WeakMap<Raster, { key: string; study: InkStudy }>();
+
+/** Everything that neither level, pen nor weight changes. */
+function studyInk(raster: Raster, keepLines: boolean, onStep: (name: string) => void): InkStudy {
+  const key = String(keepLines);
+  const known = remembered.get(raster);
+  if (known?.key === key) return known.study;
+  onStep('paper');
+  const paper = measurePaper(raster);
+  onStep('lines');
+  const families = keepLines ? [] : findRuledLines(paper);
+  onStep('ink');
+  let ink = measureInk(raster, withoutLines(paper, families));
+  if (!ink) throw new CoreError('cutout/no-ink', 'No ink stands out from the paper here. Crop closer to the writing, or photograph it again in more light.', {});
+  onStep('coverage');
+  const near = dilate(nearInk(paper, families), paper.width, paper.height, 3);
+  const coverage = measureCoverage(raster, paper, ink, near);
+  if (families.length) removeLines(raster, paper, ink, coverage, families);
+  // Seen through the best weights the 90th percentile may lie elsewhere: full ink is 1 by definition.
+  const full = fullCoverage(coverage);
+  if (Math.abs(full - 1) > 0.02) {
+    ink = inkOf(ink.through.map((t) => Math.max(0, 1 - (1 - t) * full)) as unknown as Ink['through']);
+    for (let i = 0; i < coverage.values.length; i++) coverage.values[i] /= full;
+  }
+  const { region } = coverage;
+  const smooth = meanOfNine(coverage.values, region.width, region.height);
+  const { raw, mean } = measureNoise(raster, paper, ink, near);
+  onStep('level');
+  const { small, width, height } = shrinkCoverage(smooth, region.width, region.height, paper.factor);
+  const strayArea = 6;
+  const level = studyLevel(small, width, height, strayArea, mean);
+  const study: InkStudy = { paper, ink, families, coverage, smooth, noise: mean, raw, small, level, strayArea };
+  remembered.set(raster, { key, study });
+  return study;
+}
+
+/**
+ * Takes ink off paper: straight alpha on the picture's own grid, in the ink's own colour.
+ * @param raster  opaque picture; not changed
+ * @throws CoreError 'cutout/no-ink' when nothing stands out from the paper
+ */
+export function cutOutInk(raster: Raster, options: InkOptions, onStep: (name: string) => void = () => {}): { picture: Raster; facts: InkFacts } {
+  const study = studyInk(raster, options.keepLines, onStep);
+  const { paper, coverage, smooth, ink } = study;
+  const { region } = coverage;
+  onStep('pieces');
+  const level = options.level ?? study.level.start;
+  const low = Math.max(level * LOW_SHARE, study.noise * 2.6);
+  const found = findInkPieces(smooth, region.width, region.height, low, Math.max(level, low));
+  const strokePx = strokeWidth(found.labels, found.pieces, region.width, region.height);
+  const { kept, strays } = partStrays(found.pieces, strokePx, level);
+  const isKept = new Uint8Array(found.pieces.length + 1);
+  for (const p of kept) isKept[p.label] = 1;
+  onStep('marks');
+  const marks = marksOf(found.labels, kept, isKept, region.width, region.height, paper.factor);
+  const chosen = options.at ? nearestMark(marks, options.at.x - region.x, options.at.y - region.y) : null;
+  if (chosen) {
+    isKept.fill(0);
+    for (const l of chosen.labels) isKept[l] = 1;
+  }
+  onStep('alpha');
+  const alpha = settleAlpha(study, found.labels, isKept, strokePx, options.pen);
+  const colour = options.colour ?? inkRgb(ink, paper);
+  const picture = createRaster(raster.width, raster.height);
+  for (let y = 0, i = 0; y < region.height; y++) {
+    for (let x = 0, s = ((region.y + y) * raster.width + region.x) * 4; x < region.width; x++, i++, s += 4) {
+      const a = Math.round(alpha[i] * 255);
+      if (a <= 0) continue;
+      picture.data[s] = colour[0];
+      picture.data[s + 1] = colour[1];
+      picture.data[s + 2] = colour[2];
+      picture.data[s + 3] = a > 255 ? 255 : a;
+    }
+  }
+  if (options.weightPx !== 0) chokeMatte(picture, -options.weightPx / 2);
+  const place = (p: InkPiece) => ({ x: Math.round(p.centre.x + region.x), y: Math.round(p.centre.y + region.y), areaPx: p.areaPx });
+  const facts: InkFacts = {
+    inkHex: hexFromRgb(colour), paperHex: hexFromRgb(paperColour(paper).map(Math.round) as unknown as Rgb), noise: study.noise, level, study: study.level,
+    marks: marks.map((m) => ({ ...m, box: { ...m.box, x: m.box.x + region.x, y: m.box.y + region.y } })), strokePx,
+    lineCount: study.families.reduce((s, f) => s + f.offsets.length, 0), lineDepth: Math.max(0, ...study.families.map((f) => f.depth)),
+    strays: strays.map(place).sort((a, b) => b.areaPx - a.areaPx), faint: kept.filter((p) => p.peak < level * 1.5).map(place).sort((a, b) => b.areaPx - a.areaPx),
+    edgePx: edgeWidth(alpha, region.width, region.height),
+  };
+  return { picture, facts };
+}
+
+function inkRgb(ink: Ink, paper: PaperLight): Rgb {
+  const under = paperColour(paper);
+  return ink.through.map((t, c) => Math.round(Math.min(255, Math.max(0, t * under[c])))) as unknown as Rgb;
+}
+
+/** The paper with its printed lines counted as paper, so that they are not taken for ink. */
+function withoutLines(paper: PaperLight, families: readonly LineFamily[]): PaperLight {
+  if (families.length === 0) return paper;
+  const density = paper.density.slice();
+  forLinePixels(paper, families, 2.2, (i, depth) => { density[i] = Math.max(0, density[i] - depth * 3) < 0.3 ? 0 : density[i]; });
+  return { ...paper, density };
+}
+
+// Small-grid pixels that may hold ink: what stands out, and beside a printed line only what stands out from the line too.
+function nearInk(paper: PaperLight, families: readonly LineFamily[]): Uint8Array {
+  const cut = Math.max(0.02, 3 * paper.noise);
+  const near = threshold(paper.density, cut);
+  if (families.length) forLinePixels(paper, families, 1.6, (i, depth) => { if (paper.density[i] < cut + depth * 1.8) near[i] = 0; });
+  return dropCrumbs(near, paper, cut);
+}
+
+/** A crumb of the paper's grain has fewer pixels of the small grid than this and no dark one. */
+const LEAST_CRUMB = 5;
+
+// Alone, a pixel is noise; ink has neighbours or is dark.
+function dropCrumbs(near: Uint8Array, { width, height, density }: PaperLight, cut: number): Uint8Array {
+  const marked = Float32Array.from(near);
+  const { labels, pieces } = findInkPieces(marked, width, height, 0.5, 0.5);
+  const peak = new Float32Array(pieces.length + 1);
+  for (let i = 0; i < near.length; i++) if (density[i] > peak[labels[i]]) peak[labels[i]] = density[i];
+  const stays = new Uint8Array(pieces.length + 1);
+  for (const p of pieces) stays[p.label] = (p.areaPx >= LEAST_CRUMB && peak[p.label] > cut * 1.5) || peak[p.label] >= cut * 4 ? 1 : 0;
+  return near.map((v, i) => (v && stays[labels[i]] ? 1 : 0));
+}
+
+function forLinePixels({ width, height }: PaperLight, families: readonly LineFamily[], reach: number, visit: (i: number, depth: number) => void): void {
+  for (const { angleDeg, offsets, depth } of families) {
+    const a = (angleDeg * Math.PI) / 180;
+    const sorted = [...offsets].sort((p, q) => p - q);
+    for (let y = 0, i = 0; y < height; y++) for (let x = 0; x < width; x++, i++) {
+      const d = -(x + 0.5) * Math.sin(a) + (y + 0.5) * Math.cos(a);
+      let lo = 0;
+      let hi = sorted.length - 1;
+      while (lo < hi) {
+        const mid = (lo + hi) >> 1;
+        if (sorted[mid] < d - reach) lo = mid + 1;
+        else hi = mid;
+      }
+      if (Math.abs(sorted[lo] - d) <= reach) visit(i, depth);
+    }
+  }
+}
+
+/** Strokes whose middles are this much of all that is inked have a level top; of the thinnest, hardly anything has. */
+const BROAD = 0.72;
+const THIN = 0.4;
+
+// What fully inked places come to: the 90th percentile of all that is surely ink, where strokes are broad. Thin blurred
+// strokes reach full ink only where they cross or pool, so there a higher one.
+function fullCoverage({ values, region: { width } }: Coverage): number {
+  const sure: number[] = [];
+  const step = Math.max(1, Math.floor(values.length / 1_200_000));
+  for (let i = 0; i + width + 1 < values.length; i += step) {
+    const v = (values[i] + values[i + 1] + values[i + width] + values[i + width + 1]) / 4;
+    if (v > 0.25) sure.push(v);
+  }
+  if (sure.length < 30) return 1;
+  const sorted = Float32Array.from(sure).sort();
+  const first = sorted[Math.floor(sorted.length * 0.9)];
+  const share = sorted.filter((v) => v > 0.75 * first).length / sorted.filter((v) => v > 0.25 * first).length;
+  const thin = Math.min(1, Math.max(0, (BROAD - share) / (BROAD - THIN)));
+  return Math.min(1.8, Math.max(0.6, sorted[Math.min(sorted.length - 1, Math.floor(sorted.length * (0.9 + 0.085 * thin)))]));
+}
+
+// Bare paper at full size: deviation of single pixels and of means of 3 × 3.
+function measureNoise(raster: Raster, paper: PaperLight, ink: Ink, near: Uint8Array): { raw: number; mean: number } {
+  const { width, height } = raster;
+  const under = new Float32Array(3);
+  const at = (x: number, y: number) => {
+    const s = (y * width + x) * 4;
+    return ink.weights[0] * (1 - raster.data[s] / under[0]) + ink.weights[1] * (1 - raster.data[s + 1] / under[1]) + ink.weights[2] * (1 - raster.data[s + 2] / under[2]);
+  };
+  const raw: number[] = [];
+  const mean: number[] = [];
+  const step = Math.max(1, Math.floor(Math.sqrt((paper.width * paper.height) / 6000)));
+  for (let r = 1; r < paper.height - 1; r += step) {
+    for (let c = 1; c < paper.width - 1; c += step) {
+      if (near[r * paper.width + c] || paper.inked[r * paper.width + c]) continue;
+      const x = Math.min(width - 2, Math.max(1, Math.floor((c + 0.5) * paper.factor)));
+      const y = Math.min(height - 2, Math.max(1, Math.floor((r + 0.5) * paper.factor)));
+      paperAt(paper, x, y, under);
+      raw.push(at(x, y));
+      let sum = 0;
+      for (let dy = -1; dy <= 1; dy++) for (let dx = -1; dx <= 1; dx++) sum += at(x + dx, y + dy);
+      mean.push(sum / 9);
+    }
+  }
+  return { raw: robust(Float32Array.from(raw)).deviation, mean: robust(Float32Array.from(mean)).deviation };
+}
+
+// The greatest of each block: a hairline stays as strong as it is.
+function shrinkCoverage(values: Float32Array, width: number, height: number, factor: number): { small: Float32Array; width: number; height: number } {
+  const w = Math.ceil(width / factor);
+  const h = Math.ceil(height / factor);
+  const small = new Float32Array(w * h);
+  for (let y = 0, i = 0; y < height; y++) {
+    const row = Math.floor(y / factor) * w;
+    for (let x = 0; x < width; x++, i++) {
+      const k = row + ((x / factor) | 0);
+      if (values[i] > small[k]) small[k] = values[i];
+    }
+  }
+  return { small, width: w, height: h };
+}
+
+/** A piece smaller than this share of a stroke's width squared is a speck, not a dot. */
+const SPECK_SHARE = 0.45;
+/** A small piece this many heights of the writing away from all large ones is not part of it. */
+const FAR_SHARE = 1.6;
+
+function partStrays(pieces: readonly InkPiece[], strokePx: number, level: number): { kept: InkPiece[]; strays: InkPiece[] } {
+  const most = Math.max(0, ...pieces.map((p) => p.areaPx));
+  const large = pieces.filter((p) => p.areaPx >= Math.max(most * 0.06, strokePx * strokePx * 4));
+  const tall = Math.max(strokePx * 3, ...large.map((p) => Math.min(p.box.height, p.box.width)));
+  const kept: InkPiece[] = [];
+  const strays: InkPiece[] = [];
+  for (const p of pieces) {
+    const gap = Math.min(Infinity, ...large.map((l) => (l === p ? 0 : boxGap(l.box, p.box))));
+    const isSpeck = p.areaPx < Math.max(5, SPECK_SHARE * strokePx * strokePx);
+    const isFaintCrumb = p.areaPx < 1.6 * strokePx * strokePx && p.peak < Math.max(0.38, level * 1.3);
+    const isFar = p.areaPx < 6 * strokePx * strokePx && gap > FAR_SHARE * tall;
+    (isSpeck || isFaintCrumb || isFar ? strays : kept).push(p);
+  }
+  return { kept, strays };
+}
+
+const boxGap = (a: InkPiece['box'], b: InkPiece['box']) => Math.hypot(Math.max(0, a.x - b.x - b.width, b.x - a.x - a.width), Math.max(0, a.y - b.y - b.height, b.y - a.y - a.height));
+
+// Marks are found on the small grid: their gaps are many pixels wide.
+function marksOf(labels: Int32Array, kept: readonly InkPiece[], isKept: Uint8Array, width: number, height: number, factor: number): InkMark[] {
+  if (factor === 1) {
+    const own = labels.map((l) => (isKept[l] ? l : 0));
+    return findInkMarks(own, kept, width, height);
+  }
+  const w = Math.ceil(width / factor);
+  const h = Math.ceil(height / factor);
+  const small = new Int32Array(w * h);
+  for (let y = 0, i = 0; y < height; y++) for (let x = 0; x < width; x++, i++) if (labels[i] && isKept[labels[i]]) small[Math.floor(y / factor) * w + ((x / factor) | 0)] = labels[i];
+  const shrink = (p: InkPiece): InkPiece => {
+    const x = Math.floor(p.box.x / factor);
+    const y = Math.floor(p.box.y / factor);
+    return {
+      ...p, areaPx: p.areaPx / factor / factor, centre: { x: p.centre.x / factor, y: p.centre.y / factor },
+      box: { x, y, width: Math.min(w, Math.ceil((p.box.x + p.box.width) / factor)) - x, height: Math.min(h, Math.ceil((p.box.y + p.box.height) / factor)) - y },
+    };
+  };
+  const byLabel = new Map(kept.map((p) => [p.label, p]));
+  return findInkMarks(small, kept.map(shrink), w, h).map((m) => {
+    const own = m.labels.map((l) => byLabel.get(l) as InkPiece);
+    const x = Math.min(...own.map((p) => p.box.x));
+    const y = Math.min(...own.map((p) => p.box.y));
+    return { ...m, areaPx: own.reduce((s, p) => s + p.areaPx, 0), box: { x, y, width: Math.max(...own.map((p) => p.box.x + p.box.width)) - x, height: Math.max(...own.map((p) => p.box.y + p.box.height)) - y } };
+  });
+}
+
+function nearestMark(marks: readonly InkMark[], x: number, y: number): InkMark | null {
+  const gap = (m: InkMark) => boxGap(m.box, { x, y, width: 0, height: 0 }) + Math.hypot(m.box.x + m.box.width / 2 - x, m.box.y + m.box.height / 2 - y) * 1e-3;
+  return marks.length ? marks.reduce((a, b) => (gap(b) < gap(a) ? b : a)) : null;
+}
+
+/** How far soft edges reach beyond what counts as ink, px. */
+const SKIRT = 2;
+
+function settleAlpha({ coverage, smooth, noise, raw }: InkStudy, labels: Int32Array, isKept: Uint8Array, strokePx: number, pen: InkOptions['pen']): Float32Array {
+  const { values, region: { width, height } } = coverage;
+  const own = new Uint8Array(labels.length);
+  for (let i = 0; i < own.length; i++) own[i] = isKept[labels[i]];
+  const beside = dilate(own, width, height, 1);
+  const reach = dilate(beside, width, height, SKIRT - 1);
+  const out = new Float32Array(values.length);
+  const variance = raw * raw;
+  for (let y = 1; y < height - 1; y++) {
+    for (let x = 1, i = y * width + 1; x < width - 1; x++, i++) {
+      if (!reach[i] || (labels[i] && !isKept[labels[i]])) continue;
+      if (!own[i] && smooth[i] < noise * 1.3) continue;
+      let squares = 0;
+      for (let n = i - width; n <= i + width; n += width) squares += values[n - 1] * values[n - 1] + values[n] * values[n] + values[n + 1] * values[n + 1];
+      // Local Wiener filter: where nothing but noise varies the mean serves, at edges the pixel itself.
+      const local = Math.max(0, squares / 9 - smooth[i] * smooth[i]);
+      const trust = local > variance ? (local - variance) / local : 0;
+      const a = smooth[i] + trust * (values[i] - smooth[i]);
+      out[i] = a <= 0 ? 0 : a >= 1 ? 1 : a;
+    }
+  }
+  dropLoose(out, beside, reach, width, height);
+  return pen === 'solid' ? solidify(out, width, height, strokePx) : out;
+}
+
+/** Less than this joins nothing: a pixel that hangs on the stroke only through it is the paper's grain. */
+const LOOSE = 0.06;
+
+// The skirt's outer ring stays only where it hangs on the stroke.
+function dropLoose(alpha: Float32Array, beside: Uint8Array, reach: Uint8Array, width: number, height: number): void {
+  for (let y = 1; y < height - 1; y++) {
+    for (let x = 1, i = y * width + 1; x < width - 1; x++, i++) {
+      if (!reach[i] || beside[i] || alpha[i] === 0) continue;
+      let holds = false;
+      for (let n = i - width; n <= i + width && !holds; n += width) for (let k = n - 1; k <= n + 1; k++) if (beside[k] && alpha[k] >= LOOSE) holds = true;
+      if (!holds) alpha[i] = 0;
+    }
+  }
+}
+
+/** Below this share of full ink a stroke is not lifted any more, so that noise is not. */
+const LEAST_LIFTED = 0.22;
+
+// One density: each pixel beside the strongest of its own stroke.
+function solidify(alpha: Float32Array, width: number, height: number, strokePx: number): Float32Array {
+  const radius = Math.max(1, Math.round(strokePx * 0.5));
+  const out = new Float32Array(alpha.length);
+  const row = new Float32Array(alpha.length);
+  for (let y = 0, i = 0; y < height; y++) for (let x = 0; x < width; x++, i++) {
+    let most = 0;
+    for (let k = Math.max(0, x - radius); k <= Math.min(width - 1, x + radius); k++) if (alpha[i - x + k] > most) most = alpha[i - x + k];
+    row[i] = most;
+  }
+  for (let y = 0, i = 0; y < height; y++) for (let x = 0; x < width; x++, i++) {
+    if (alpha[i] === 0) continue;
+    let most = 0;
+    for (let k = Math.max(0, y - radius); k <= Math.min(height - 1, y + radius); k++) if (row[k * width + x] > most) most = row[k * width + x];
+    out[i] = Math.min(1, (alpha[i] / Math.max(LEAST_LIFTED, most)) * 1.06);
+  }
+  return out;
+}
+
+// Along rows: how many pixels an edge takes from a quarter to three quarters, the middle of all edges.
+function edgeWidth(alpha: Float32Array, width: number, height: number): number {
+  const widths: number[] = [];
+  const step = Math.max(1, Math.floor(height / 300));
+  for (let y = 0; y < height; y += step) {
+    for (let x = 1, i = y * width + 1; x < width; x++, i++) {
+      if (!(alpha[i - 1] < 0.25 && alpha[i] >= 0.25)) continue;
+      let k = 0;
+      while (x + k < width && k < 24 && alpha[i + k] < 0.75 && alpha[i + k] >= alpha[i + k - 1] - 0.02) k++;
+      if (x + k < width && alpha[i + k] >= 0.75) widths.push(k + 0.5);
+    }
+  }
+  widths.sort((a, b) => a - b);
+  return widths[widths.length >> 1] ?? 0;
+}
