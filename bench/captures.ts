@@ -1,5 +1,5 @@
 // Accuracy and speed of taking ink off paper beside plain baselines: npm run bench -- N --captures
-import { type InkFacts, type InkOptions, cutOutInk } from '../core/ink/cutOutInk';
+import { type InkFacts, cutOutInk, plainInk } from '../core/ink/cutOutInk';
 import { isCoreError } from '../core/errors';
 import type { Raster } from '../core/raster/raster';
 import { inkKey, inkRamp, otsuThreshold } from './baselines';
@@ -7,12 +7,11 @@ import { type Accuracy, measureAccuracy } from './measure';
 import { type InkScore, measureInkResult, measureMarks } from './measureInk';
 import { makeTestCapture } from './testCaptures';
 
-const plain: InkOptions = { level: null, pen: 'pressure', weightPx: 0, keepLines: false, colour: null, at: null };
 type Score = Accuracy & InkScore & { readonly msPerMp: number };
 
 function ours(picture: Raster): { picture: Raster; facts: InkFacts | null } {
   try {
-    return cutOutInk(picture, plain);
+    return cutOutInk(picture, plainInk);
   } catch (error) {
     if (!isCoreError(error)) throw error;
     return { picture: { ...picture, data: new Uint8Array(picture.data.length) }, facts: null };
@@ -60,7 +59,7 @@ export async function timeLargeCapture(): Promise<void> {
   const mp = (picture.width * picture.height) / 1e6;
   const runs = [0, 1, 2].map(() => {
     const began = performance.now();
-    cutOutInk({ ...picture }, plain);
+    cutOutInk({ ...picture }, plainInk);
     return Math.round((performance.now() - began) / mp);
   });
   console.log(`A photograph of ${mp.toFixed(1)} MP, one thread: ${runs.join(', ')} ms/MP (first to third run)`);

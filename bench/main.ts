@@ -3,7 +3,7 @@ import { spawnSync } from 'node:child_process';
 import { mkdirSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { inspectPicture } from '../core/inspect/inspectPicture';
-import { type FlatOptions, cutOutFlat } from '../core/matte/cutOutFlat';
+import { cutOutFlat, plainFlat } from '../core/matte/cutOutFlat';
 import type { Anchor } from '../core/params';
 import type { Raster } from '../core/raster/raster';
 import { toJpeg } from '../demo/capture';
@@ -20,8 +20,7 @@ import { makeTestLogo } from './testLogos';
 const root = join(import.meta.dirname, '..');
 const out = join(root, 'bench/out');
 mkdirSync(out, { recursive: true });
-const standard: FlatOptions = { grounds: [], tolerance: null, softnessPx: 0, chokePx: 0, anchors: [], enclosed: 'judged' };
-const ours = (anchors: readonly Anchor[]) => (picture: Raster) => cutOutFlat(picture, { ...standard, anchors }).picture;
+const ours = (anchors: readonly Anchor[]) => (picture: Raster) => cutOutFlat(picture, { ...plainFlat, anchors }).picture;
 
 interface Score extends Accuracy { readonly left: number | null; readonly lost: number | null; readonly msPerMp: number }
 type Method = (picture: Raster) => Raster;

@@ -43,3 +43,10 @@ export function readNumber(text: string, option: string, min: number, max: numbe
   if (text.trim() === '' || !Number.isFinite(value) || value < min || value > max) throw new CoreError('cli/usage', `--${option} takes a number from ${min} to ${max}, got "${text}".`);
   return value;
 }
+
+/** @throws CoreError 'cli/usage' unless the text is a whole number in the range */
+export function readWhole(text: string, option: string, min: number, max: number): number {
+  const value = readNumber(text, option, min, max);
+  if (!Number.isInteger(value)) throw new CoreError('cli/usage', `--${option} takes a whole number from ${min} to ${max}, got "${text}".`);
+  return value;
+}

@@ -3,7 +3,8 @@ import { CoreError } from '../core/errors';
 import { type Recipe, initialRecipe, readRecipe } from '../core/recipe/recipe';
 import { MOST_TOLERANCE } from '../core/matte/steadyRange';
 import type { Anchor } from '../core/params';
-import { type Command, readArguments, readNumber } from './command';
+import { MOST_LEVEL } from '../core/stages/cutOut';
+import { type Command, readArguments, readNumber, readWhole } from './command';
 import { type CutoutJob, runCutout } from './cutoutFile';
 import { runFolder } from './folderWorkers';
 
@@ -18,6 +19,14 @@ picture's own pixel grid. Every file is read back and checked.
   --tolerance 0..${MOST_TOLERANCE}      how far from the ground's colour still counts as ground
   --softness 0..8        blurs the edge, in px
   --choke -5..5          moves the edge inwards (above 0) or outwards, in px
+
+For ink on paper:
+  --mark N               keeps one signature of the sheet, numbered as inspect lists them
+  --level auto|0..1      how much ink a stroke must hold to be kept
+  --pen solid|pressure   one density, or the pen's pressure as density (the default)
+  --weight -6..6         strokes heavier (above 0) or thinner, in px
+  --keep-lines           leaves ruled and squared lines where they are
+
   --recipe IN.json       starts from a saved recipe
   --save-recipe OUT.json writes the recipe used (one file only)
   --report FILE.json     writes what was measured and the time of each step (one file only)
@@ -32,6 +41,7 @@ export const cutout: Command = {
     const { values } = readArguments(options, {
       out: { type: 'string' }, way: { type: 'string' }, recipe: { type: 'string' }, 'save-recipe': { type: 'string' }, report: { type: 'string' },
       tolerance: { type: 'string' }, softness: { type: 'string' }, choke: { type: 'string' }, trim: { type: 'boolean' },
+      mark: { type: 'string' }, level: { type: 'string' }, pen: { type: 'string' }, weight: { type: 'string' }, 'keep-lines': { type: 'boolean' },
     });
     if (positionals.files.length !== 1) throw new CoreError('cli/usage', `cutout takes one file or folder, got ${positionals.files.length}.`);
     if (!values.out) throw new CoreError('cli/usage', 'cutout needs --out.');
@@ -40,7 +50,7 @@ export const cutout: Command = {
     const recipe = withOptions(values.recipe ? await loadRecipe(values.recipe) : initialRecipe(), values, positionals.anchors);
     const job: CutoutJob = {
       input: positionals.files[0], output: values.out, way: way as CutoutJob['way'], hasOwnRecipe: values.recipe !== undefined, recipe,
-      trim: values.trim ?? false, saveRecipe: values['save-recipe'] ?? null, report: values.report ?? null,
+      trim: values.trim ?? false, mark: values.mark === undefined ? null : readWhole(values.mark, 'mark', 1, 999), saveRecipe: values['save-recipe'] ?? null, report: values.report ?? null,
     };
     const isFolder = (await stat(job.input).catch(() => null))?.isDirectory() ?? false;
     if (!isFolder) {
@@ -68,7 +78,7 @@ function splitPoints(argv: readonly string[]) {
     else if (word.startsWith('-')) {
       taking = null;
       options.push(word);
-      const takesValue = word !== '--trim' && !word.includes('=');
+      const takesValue = word !== '--trim' && word !== '--keep-lines' && !word.includes('=');
       if (takesValue && k + 1 < argv.length) options.push(argv[++k]);
     } else {
       if (taking && anchors.length === 0) throw new CoreError('cli/usage', `--${taking} takes points such as 120,80, got "${word}".`);
@@ -96,10 +106,19 @@ async function loadRecipe(path: string): Promise<Recipe> {
   }
 }
 
-function withOptions(recipe: Recipe, values: { tolerance?: string; softness?: string; choke?: string }, anchors: Anchor[]): Recipe {
+interface Given { tolerance?: string; softness?: string; choke?: string; level?: string; pen?: string; weight?: string; 'keep-lines'?: boolean }
+
+function withOptions(recipe: Recipe, values: Given, anchors: Anchor[]): Recipe {
   const cutOut = { ...recipe.stages.cutOut, areas: [...recipe.stages.cutOut.areas, ...anchors] };
   if (values.tolerance !== undefined) cutOut.tolerance = readNumber(values.tolerance, 'tolerance', 0, MOST_TOLERANCE);
   if (values.softness !== undefined) cutOut.softness = readNumber(values.softness, 'softness', 0, 8);
   if (values.choke !== undefined) cutOut.choke = readNumber(values.choke, 'choke', -5, 5);
+  if (values.level !== undefined) cutOut.level = values.level === 'auto' ? null : Math.min(MOST_LEVEL, Math.max(0.02, readNumber(values.level, 'level', 0, 1)));
+  if (values.weight !== undefined) cutOut.weight = readNumber(values.weight, 'weight', -6, 6);
+  if (values['keep-lines']) cutOut.keepLines = true;
+  if (values.pen !== undefined) {
+    if (values.pen !== 'solid' && values.pen !== 'pressure') throw new CoreError('cli/usage', `--pen takes solid or pressure, got "${values.pen}".`);
+    cutOut.pen = values.pen;
+  }
   return { ...recipe, stages: { ...recipe.stages, cutOut } };
 }

@@ -7,7 +7,8 @@ import { bleedColours } from '../core/raster/bleedColours';
 import { findExtents } from '../core/raster/extents';
 import type { Raster } from '../core/raster/raster';
 import type { Recipe } from '../core/recipe/recipe';
-import { type MasterResult, runStages } from '../core/recipe/runRecipe';
+import { type MasterResult, createStageCache, cutOutFacts, runStages } from '../core/recipe/runRecipe';
+import { marksOf } from '../core/stages/cutOutFacts';
 import { decodePicture } from '../server/codecs/decodePicture';
 import { encodeMasterPng } from '../server/codecs/encodePng';
 import { readBackPng } from '../server/codecs/readBackPng';
@@ -21,6 +22,8 @@ export interface CutoutJob {
   readonly recipe: Recipe;
   readonly hasOwnRecipe: boolean;
   readonly trim: boolean;
+  /** Number of the one signature to keep, or null for all ink. */
+  readonly mark: number | null;
   readonly saveRecipe: string | null;
   readonly report: string | null;
 }
@@ -34,8 +37,14 @@ export async function runCutout(job: CutoutJob): Promise<void> {
   const times = stopwatch();
   times.begin('decode');
   const { raster } = await decodePicture(await readInput(job.input), name);
-  const recipe = chooseWay(job, raster, name);
-  const result = await namingFile(name, () => runStages(raster, recipe.stages, { pictureKey: name, reduction: 1, onStep: times.begin }));
+  const cache = createStageCache();
+  const run = (r: Recipe) => namingFile(name, () => runStages(raster, r.stages, { pictureKey: name, reduction: 1, cache, onStep: times.begin }));
+  let recipe = chooseWay(job, raster);
+  let result = run(recipe);
+  if (job.mark !== null) {
+    recipe = keepMark(recipe, result, job.mark, name);
+    result = run(recipe);
+  }
   times.begin('finish');
   const picture = finish(result, job.trim, name);
   times.begin('encode');
@@ -51,23 +60,32 @@ export async function runCutout(job: CutoutJob): Promise<void> {
   }
 }
 
-function chooseWay(job: CutoutJob, raster: Raster, name: string): Recipe {
-  if (job.way === 'paper') throw new CoreError('cutout/way-unavailable', `${name}: cutting ink from paper is not available in this version; use --way flat.`, { file: name });
+function chooseWay(job: CutoutJob, raster: Raster): Recipe {
   if (job.way === 'auto' && job.hasOwnRecipe) return job.recipe;
-  const isTransparent = job.way === 'auto' && inspectPicture(raster).way === 'transparent';
-  const way = isTransparent ? ('keep' as const) : ('flat' as const);
+  const found = job.way === 'auto' ? inspectPicture(raster).way : job.way;
+  const way = found === 'transparent' ? 'keep' : found === 'paper' ? 'paper' : 'flat';
   return { ...job.recipe, stages: { ...job.recipe.stages, cutOut: { ...job.recipe.stages.cutOut, way } } };
+}
+
+function keepMark(recipe: Recipe, result: MasterResult, number: number, name: string): Recipe {
+  const marks = marksOf(cutOutFacts(result));
+  const mark = marks.find((m) => m.number === number);
+  if (!mark) {
+    const known = marks.length === 0 ? 'it holds no signature; try --way paper' : `it holds ${marks.length}`;
+    throw new CoreError('cutout/no-such-mark', `${name}: there is no mark ${number}; ${known}.`, { file: name, mark: number });
+  }
+  return { ...recipe, stages: { ...recipe.stages, cutOut: { ...recipe.stages.cutOut, mark: mark.at } } };
 }
 
 // On the working picture's grid unless trimmed: a crop in the recipe keeps its place.
 function finish(result: MasterResult, trim: boolean, name: string): Raster {
   const { raster } = result.master;
   const extents = findExtents(raster);
-  if (!extents) throw new CoreError('cutout/nothing-left', `${name}: nothing is left after the cut-out. Try a lower --tolerance.`, { file: name });
+  if (!extents) throw new CoreError('cutout/nothing-left', `${name}: nothing is left after the cut-out. Try a lower --tolerance, or a lower --level for ink.`, { file: name });
   return bleedColours(trim ? cropRaster(raster, extents) : raster);
 }
 
-async function namingFile<T>(name: string, work: () => T): Promise<T> {
+function namingFile<T>(name: string, work: () => T): T {
   try {
     return work();
   } catch (error) {

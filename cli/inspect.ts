@@ -1,16 +1,20 @@
 import { stat } from 'node:fs/promises';
 import { basename } from 'node:path';
-import { CoreError } from '../core/errors';
+import { CoreError, isCoreError } from '../core/errors';
 import { inspectPicture } from '../core/inspect/inspectPicture';
-import { cutOutFlat } from '../core/matte/cutOutFlat';
+import { cutOutFlat, plainFlat } from '../core/matte/cutOutFlat';
+import { initialRecipe } from '../core/recipe/recipe';
+import { cutOutFacts, runStages } from '../core/recipe/runRecipe';
+import { marksOf } from '../core/stages/cutOutFacts';
 import { decodePicture } from '../server/codecs/decodePicture';
 import { type Command, readArguments, readInput } from './command';
 
 const help = `tassel inspect FILE [--json]
 
 Tells what a file is: size, mode, transparency, the proposed way to cut it out
-(flat, paper, transparent, vector), its ground's colour and noise, and the enclosed
-areas with what they would become.
+(flat, paper, transparent, vector), its ground's colour and noise, the enclosed
+areas with what they would become, and the signatures on a sheet of paper with
+their places and turns.
 
   --json   one JSON object on standard output`;
 
@@ -35,13 +39,24 @@ async function inspectFile(path: string) {
     file: path, format: kind.id, width: seen.width, height: seen.height, mode: hasAlphaChannel ? 'RGBA' : 'RGB',
     transparency: { channel: hasAlphaChannel, clearShare: round(seen.clearShare), partShare: round(seen.partShare) },
     way: seen.way, ground: seen.groundHex, noise: round(seen.noise), drift: round(seen.drift), groundShare: round(seen.share), notes,
-    areas: seen.way === 'flat' ? listAreas(raster) : [],
+    areas: seen.way === 'flat' ? listAreas(raster) : [], marks: seen.way === 'paper' ? listMarks(raster) : [],
   };
 }
 
 function listAreas(raster: Parameters<typeof inspectPicture>[0]) {
-  const { facts } = cutOutFlat(raster, { grounds: [], tolerance: null, softnessPx: 0, chokePx: 0, anchors: [], enclosed: 'judged', onlyAreas: true });
+  const { facts } = cutOutFlat(raster, { ...plainFlat, onlyAreas: true });
   return facts.areas.map(({ x, y, areaPx, decision, certainty }) => ({ x, y, areaPx, decision, certainty: round(certainty) }));
+}
+
+function listMarks(raster: Parameters<typeof inspectPicture>[0]) {
+  try {
+    const { stages } = initialRecipe();
+    const result = runStages(raster, { ...stages, cutOut: { ...stages.cutOut, way: 'paper' } }, { pictureKey: 'inspect', reduction: 1 });
+    return marksOf(cutOutFacts(result)).map(({ x, y, width, height, angleDeg }) => ({ x, y, width, height, angleDeg }));
+  } catch (error) {
+    if (isCoreError(error)) return [];
+    throw error;
+  }
 }
 
 function printFacts(f: Awaited<ReturnType<typeof inspectFile>>): void {
@@ -53,6 +68,7 @@ function printFacts(f: Awaited<ReturnType<typeof inspectFile>>): void {
   ];
   if (f.ground) rows.push(['ground', `${f.ground}, noise ${f.noise}, drift ${f.drift}, ${percent(f.groundShare)} of the border`]);
   if (f.areas.length) rows.push(['enclosed areas', `${f.areas.length}, ${f.areas.filter((a) => a.decision === 'open').length} open`]);
+  f.marks.forEach((m, k) => rows.push([k ? '' : 'signatures', `${k + 1}: ${m.width} × ${m.height} px at ${m.x}, ${m.y}, turned ${m.angleDeg}°`]));
   if (f.notes.length) rows.push(['notes', f.notes.join('; ')]);
   for (const [name, value] of rows) console.log(`${name.padEnd(16)}${value}`);
 }

@@ -3,10 +3,13 @@ import { CoreError } from '../core/errors';
 
 const hex = string().matches(/^#[0-9a-f]{6}$/i, 'a colour such as #1a2b3c');
 
+const paletteColour = object({ name: string().trim().min(1).max(60).required(), hex: hex.required() }).noUnknown();
+const anyObject = mixed<Record<string, unknown>>((v): v is Record<string, unknown> => typeof v === 'object' && v !== null);
+
 export const saveRecipeRequest = object({
   basedOn: number().integer().positive().required(),
   why: string().trim().min(1).max(200).required(),
-  recipe: mixed<Record<string, unknown>>((v): v is Record<string, unknown> => typeof v === 'object' && v !== null).required(),
+  recipe: anyObject.required(),
 }).noUnknown();
 export type SaveRecipeRequest = InferType<typeof saveRecipeRequest>;
 
@@ -19,9 +22,19 @@ export type ChangeMarkRequest = InferType<typeof changeMarkRequest>;
 
 export const addBrandRequest = object({
   name: string().trim().min(1).max(120).required(),
-  palette: array(object({ name: string().trim().min(1).max(60).required(), hex: hex.required() }).noUnknown()).max(40).default([]),
+  palette: array(paletteColour).max(40).default([]),
 }).noUnknown();
 export type AddBrandRequest = InferType<typeof addBrandRequest>;
+
+/** A brand's palette as it is to be from now on. */
+export const changeBrandRequest = object({ palette: array(paletteColour).max(40).required() }).noUnknown();
+export type ChangeBrandRequest = InferType<typeof changeBrandRequest>;
+
+/** Marks that share another's original, each with its own recipe. */
+export const addSiblingsRequest = object({
+  marks: array(object({ name: string().trim().min(1).max(120).required(), recipe: anyObject.required() }).noUnknown()).min(1).max(60).required(),
+}).noUnknown();
+export type AddSiblingsRequest = InferType<typeof addSiblingsRequest>;
 
 export const addDeliveryRequest = object({ basedOn: number().integer().positive().required() }).noUnknown();
 export type AddDeliveryRequest = InferType<typeof addDeliveryRequest>;

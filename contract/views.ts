@@ -34,6 +34,8 @@ export interface FoundView {
   readonly groundHex: string | null;
   readonly noise: number;
   readonly notes: readonly string[];
+  /** Separate signatures on the sheet; 0 where it holds none. */
+  readonly markCount: number;
   /** One sentence: what it is, and what is proposed. */
   readonly sentence: string;
 }

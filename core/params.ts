@@ -1,8 +1,9 @@
 import { CoreError } from './errors';
+import { type Corners, type Point, isConvex } from './geometry/projective';
 
 /** One setting: how it is checked, what it starts as, and how a form shows it. */
 export interface Field<T> {
-  readonly kind: 'number' | 'choice' | 'flag' | 'colour' | 'text' | 'points' | 'rect' | 'optionalNumber' | 'colours';
+  readonly kind: 'number' | 'choice' | 'flag' | 'colour' | 'text' | 'points' | 'rect' | 'optionalNumber' | 'colours' | 'point' | 'corners';
   readonly label: string;
   readonly hint?: string;
   readonly initial: T;
@@ -87,6 +88,25 @@ export const anchorsField = (o: { label: string; hint?: string; most: number }):
     const good = (a: Anchor) => a && isFiniteNumber(a.x) && isFiniteNumber(a.y) && (a.decision === 'open' || a.decision === 'solid');
     return Array.isArray(v) && v.length <= o.most && v.every(good)
       ? ok(v.map((a: Anchor) => ({ x: a.x, y: a.y, decision: a.decision }))) : no(`at most ${o.most} of { x, y, decision: open | solid }`);
+  },
+});
+
+const isPoint = (p: unknown): p is Point => typeof p === 'object' && p !== null && isFiniteNumber((p as Point).x) && isFiniteNumber((p as Point).y);
+
+/** A place in working-picture pixels, or null for none. */
+export const pointField = (o: { label: string; hint?: string }): Field<Point | null> => ({
+  kind: 'point', ...o, initial: null,
+  check: (v) => (v === null ? ok(null) : isPoint(v) ? ok({ x: v.x, y: v.y }) : no('null or { x, y }')),
+});
+
+/** Four corners of a sheet in working-picture pixels, from its top left on, or null. */
+export const cornersField = (o: { label: string; hint?: string }): Field<Corners | null> => ({
+  kind: 'corners', ...o, initial: null,
+  check(v) {
+    if (v === null) return ok(null);
+    const isFour = Array.isArray(v) && v.length === 4 && v.every(isPoint);
+    return isFour && isConvex(v as unknown as Corners)
+      ? ok(v.map(({ x, y }: Point) => ({ x, y })) as unknown as Corners) : no('null or four corners { x, y } of a convex sheet, clockwise from its top left');
   },
 });
 

@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { fills } from './fills';
 import { formats } from './formats';
+import { fromMatrix } from './geometry/projective';
 import { checkValues, initialValues } from './params';
 import { purposes } from './purposes';
 import { createRaster } from './raster/raster';
@@ -40,7 +41,7 @@ describe('every stage, fill and surround', () => {
   for (let i = 0; i < picture.data.length; i += 4) picture.data.set((i >> 2) % 24 > 8 && (i >> 2) % 24 < 16 && i > 800 && i < 1500 ? [20, 60, 120, 255] : [250, 250, 250, 255], i);
   const before = picture.data.slice();
   it.each(stages.all.map((s) => [s.id, s] as const))('%s leaves its input unchanged and gives the same bytes twice', (_, stage) => {
-    const input = { raster: picture, toWorking: [1, 0, 0, 1, 0, 0] as const };
+    const input = { raster: picture, toWorking: fromMatrix([1, 0, 0, 1, 0, 0]), reduction: 1 };
     const run = () => stage.run(input, initialValues(stage.params) as never, { onStep: () => {} });
     expect(run().picture.raster.data).toEqual(run().picture.raster.data);
     expect(picture.data).toEqual(before);

@@ -4,12 +4,11 @@ import { makeTestLogo } from '../bench/testLogos';
 import { measureAccuracy } from '../bench/measure';
 import { enclosedTruth, scoreEnclosed } from '../bench/enclosedTruth';
 import { connectedWithChoke, hardColourKey } from '../bench/baselines';
-import { cutOutFlat } from '../core/matte/cutOutFlat';
+import { cutOutFlat, plainFlat } from '../core/matte/cutOutFlat';
 import { decodePicture } from '../server/codecs/decodePicture';
 import { drawGrounds, drawMarks } from './scenario';
 
 const sha = (bytes: Uint8Array) => createHash('sha256').update(bytes).digest('hex');
-const standard = { grounds: [], tolerance: null, softnessPx: 0, chokePx: 0, anchors: [], enclosed: 'judged' as const };
 
 describe('the demo scenario', () => {
   it('is drawn the same every time, each file with its truth on the same grid', async () => {
@@ -35,7 +34,7 @@ describe('the demo scenario', () => {
   it('the badge comes out with its eye and waterline solid and every gap open, without a setting', async () => {
     const badge = (await drawMarks()).find((m) => m.id === 'badge') as Awaited<ReturnType<typeof drawMarks>>[number];
     const { raster } = await decodePicture(badge.bytes, badge.fileName);
-    const { picture } = cutOutFlat(raster, standard);
+    const { picture } = cutOutFlat(raster, plainFlat);
     const accuracy = measureAccuracy(picture, badge.truth);
     expect(accuracy.alpha).toBeLessThan(0.02);
     expect(accuracy.compositeMean).toBeLessThan(2.5);
@@ -61,7 +60,7 @@ describe('measuring', () => {
     const sum = { ours: 0, key: 0, connected: 0 };
     for (let seed = 2000; seed < 2010; seed++) {
       const { picture, truth } = await makeTestLogo(seed, [300]);
-      sum.ours += measureAccuracy(cutOutFlat(picture, standard).picture, truth).compositeMean;
+      sum.ours += measureAccuracy(cutOutFlat(picture, plainFlat).picture, truth).compositeMean;
       sum.key += measureAccuracy(hardColourKey(picture), truth).compositeMean;
       sum.connected += measureAccuracy(connectedWithChoke(picture), truth).compositeMean;
     }

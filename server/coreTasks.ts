@@ -1,11 +1,11 @@
 import type { Finding } from '../core/findings/finding';
-import { isCoreError } from '../core/errors';
 import { type Inspection, inspectPicture } from '../core/inspect/inspectPicture';
 import type { Raster } from '../core/raster/raster';
 import { bleedColours } from '../core/raster/bleedColours';
 import { makeFilePicture } from '../core/recipe/makeFilePicture';
-import { type Recipe, type SizeLine, initialRecipe, readRecipe } from '../core/recipe/recipe';
-import { type MasterResult, createStageCache, makeVariant, runStages } from '../core/recipe/runRecipe';
+import { proposeRecipe } from '../core/recipe/proposeRecipe';
+import { type Recipe, type SizeLine, readRecipe } from '../core/recipe/recipe';
+import { createStageCache, makeVariant, runStages } from '../core/recipe/runRecipe';
 import { findExtents } from '../core/raster/extents';
 import { resizeRaster } from '../core/raster/resize';
 import { decodePicture } from './codecs/decodePicture';
@@ -73,26 +73,11 @@ export async function makeThumbnail({ picture, recipe: raw, longestPx }: MasterT
 }
 
 export interface JudgeTask { readonly picture: Raster; readonly reduction: number }
-export interface PictureJudgement { readonly seen: Inspection; readonly recipe: Recipe; readonly findings: readonly Finding[]; readonly sentence: string }
+export interface PictureJudgement { readonly seen: Inspection; readonly recipe: Recipe; readonly findings: readonly Finding[]; readonly sentence: string; readonly markCount: number }
 
 /** What a picture is, the recipe to start with, and what that makes of it. */
 export async function judgePicture({ picture, reduction }: JudgeTask): Promise<PictureJudgement> {
   const seen = inspectPicture(picture);
-  const { recipe, result } = propose(picture, reduction, seen.way === 'transparent');
-  const cutOut = recipe.stages.cutOut.way === 'flat' ? result : null;
-  return { seen, recipe, findings: result ? describeFindings(result) : [], sentence: describeFound(seen, cutOut) };
-}
-
-/** The recipe to start with. Where no flat ground can be found, the picture is kept as it is. */
-function propose(judged: Raster, reduction: number, isTransparent: boolean): { recipe: Recipe; result: MasterResult | null } {
-  const recipe = initialRecipe();
-  const withWay = (way: 'flat' | 'keep'): Recipe => ({ ...recipe, stages: { ...recipe.stages, cutOut: { ...recipe.stages.cutOut, way } } });
-  const run = (r: Recipe) => runStages(judged, r.stages, { pictureKey: 'take-in', reduction });
-  if (isTransparent) return { recipe: withWay('keep'), result: run(withWay('keep')) };
-  try {
-    return { recipe: withWay('flat'), result: run(withWay('flat')) };
-  } catch (error) {
-    if (isCoreError(error) && error.code === 'cutout/no-flat-ground') return { recipe: withWay('keep'), result: null };
-    throw error;
-  }
+  const { recipe, result, markCount } = proposeRecipe(picture, reduction, seen.way);
+  return { seen, recipe, findings: result ? describeFindings(result) : [], sentence: describeFound(seen, recipe, result), markCount };
 }

@@ -37,9 +37,9 @@ export async function takeIn({ pool, core }: TakeInDeps, brandId: string, bytes:
     const working = await keepBlob(tx, workingPng, 'image/png');
     const small = reduced === raster ? working : await keepBlob(tx, reducedPng, 'image/png');
     return addMark(tx, {
-      brandId, name: markName ?? nameFromFile(name), kind: 'logo', originalSha: original, originalName: name, workingSha: working, reducedSha: small,
+      brandId, name: markName ?? nameFromFile(name), kind: recipe.stages.cutOut.way === 'paper' ? 'signature' : 'logo', originalSha: original, originalName: name, workingSha: working, reducedSha: small,
       width: raster.width, height: raster.height, reducedWidth: reduced.width, recipe, findings: judgement.findings,
-      found: { format: kind.title, way: seen.way, groundHex: seen.groundHex, noise: Math.round(seen.noise * 10) / 10, notes, sentence: judgement.sentence },
+      found: { format: kind.title, way: seen.way, groundHex: seen.groundHex, noise: Math.round(seen.noise * 10) / 10, notes, sentence: judgement.sentence, markCount: judgement.markCount },
     });
   });
   if (id) return { mark: await findMark(pool, id), isDuplicate: false };

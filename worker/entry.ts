@@ -1,15 +1,18 @@
 import { contrastOnColour, measureLuminance } from '../core/colour/contrast';
-import { rgbFromHex } from '../core/colour/hex';
+import { hexFromRgb, rgbFromHex } from '../core/colour/hex';
 import { CoreError, isCoreError } from '../core/errors';
-import { transform } from '../core/geometry/matrix';
 import type { RectPx } from '../core/params';
 import { cropRaster } from '../core/raster/cropRaster';
 import { findExtents } from '../core/raster/extents';
 import { type Raster, matteOf } from '../core/raster/raster';
-import { createStageCache, cutOutFacts, makeVariant, runStages } from '../core/recipe/runRecipe';
+import { findSheet } from '../core/inspect/findSheet';
+import { type RunOptions, createStageCache, cutOutFacts, makeVariant, runStages } from '../core/recipe/runRecipe';
+import { takeWholeSheet } from '../core/recipe/takeMark';
+import type { StageValues } from '../core/stages';
+import { marksOf } from '../core/stages/cutOutFacts';
 import type { StagePicture } from '../core/stages/stage';
 import { decodePng } from './decodePng';
-import type { Answers, Envelope, GroundSource, Opened, PictureSource, Reply, Request, StagesDone, VariantDone } from './protocol';
+import type { Answers, Candidates, Envelope, GroundSource, Opened, PictureSource, Probe, Reply, Request, StagesDone, VariantDone } from './protocol';
 
 // The entry of a browser worker: one picture, one request after another.
 const scope = self as unknown as { onmessage: ((e: MessageEvent<Envelope>) => void) | null; postMessage(m: Reply, transfer: Transferable[]): void };
@@ -36,13 +39,18 @@ async function answer(request: Request): Promise<{ value: Answers[keyof Answers]
   const run = { pictureKey: picture.source.key, reduction: picture.source.reduction, cache };
   if (request.type === 'stages') {
     const value = await runAll(picture.raster, request.values, request.grounds, run);
-    return { value, transfer: [value.result] };
+    return { value, transfer: value.cropped ? [value.result, value.cropped] : [value.result] };
   }
   if (request.type === 'matte') {
     const { master } = runStages(picture.raster, request.values, run);
     const value = await toBitmap(greyFrom(master.raster));
     return { value, transfer: [value] };
   }
+  if (request.type === 'candidates') {
+    const value = await findCandidates(picture.raster, request.values, run);
+    return { value, transfer: value.sheet ? [value.sheet] : [] };
+  }
+  if (request.type === 'probe') return { value: probe(picture.raster, request, run), transfer: [] };
   if (request.type === 'master') {
     const { raster } = runStages(picture.raster, request.values, run).master;
     const data = raster.data.slice();
@@ -67,19 +75,51 @@ async function open(source: PictureSource): Promise<Opened> {
 async function runAll(raster: Raster, values: Parameters<typeof runStages>[1], grounds: readonly GroundSource[], run: Parameters<typeof runStages>[2]): Promise<StagesDone> {
   const began = performance.now();
   const result = runStages(raster, values, run);
-  const { master } = result;
+  const { master, perStage } = result;
+  const cropped = perStage.crop.picture.raster;
   const ms = performance.now() - began;
   return {
-    result: await toBitmap(master.raster), toWorking: master.toWorking, extents: extentsInWorking(master), facts: cutOutFacts(result),
+    result: await toBitmap(master.raster), cropped: cropped === raster ? null : await toBitmap(cropped),
+    frame: { width: master.raster.width * run.reduction, height: master.raster.height * run.reduction }, toWorking: master.toWorking, extents: extentsInFrame(master), facts: cutOutFacts(result),
     findings: result.findings, contrast: await measureContrast(master.raster, grounds), ms,
   };
 }
 
-function extentsInWorking({ raster, toWorking }: StagePicture): RectPx | null {
+function extentsInFrame({ raster, reduction }: StagePicture): RectPx | null {
   const e = findExtents(raster);
-  if (!e) return null;
-  const from = transform(toWorking, e.x, e.y);
-  return { ...from, width: e.width * toWorking[0], height: e.height * toWorking[3] };
+  return e && { x: e.x * reduction, y: e.y * reduction, width: e.width * reduction, height: e.height * reduction };
+}
+
+/** The marks of the whole sheet, whatever is cropped at the moment. */
+async function findCandidates(raster: Raster, values: StageValues, run: RunOptions): Promise<Candidates> {
+  const whole = takeWholeSheet(values);
+  const corners = values.crop.corners ? null : findSheet(raster, run.reduction);
+  // Where no ink is found there is simply nothing to offer.
+  let found: ReturnType<typeof runStages> | null = null;
+  try {
+    found = runStages(raster, whole, run);
+  } catch (error) {
+    if (!isCoreError(error)) throw error;
+  }
+  const sheet = found?.perStage.crop.picture.raster ?? raster;
+  return {
+    sheet: sheet === raster ? null : await toBitmap(sheet), width: sheet.width * run.reduction, height: sheet.height * run.reduction,
+    marks: found ? marksOf(cutOutFacts(found)) : [], corners,
+  };
+}
+
+function probe(raster: Raster, { values, x, y }: Extract<Request, { type: 'probe' }>, run: RunOptions): Probe | null {
+  const result = runStages(raster, values, run);
+  const cropped = result.perStage.crop.picture.raster;
+  const [px, py] = [Math.floor(x / run.reduction), Math.floor(y / run.reduction)];
+  if (px < 0 || py < 0 || px >= cropped.width || py >= cropped.height) return null;
+  const s = (py * cropped.width + px) * 4;
+  const out = result.master.raster.data;
+  const facts = cutOutFacts(result);
+  return {
+    original: hexFromRgb(cropped.data.subarray(s, s + 3)), ground: facts.way === 'flat' ? facts.groundHex : facts.way === 'paper' ? facts.paperHex : null,
+    unmixed: out[s + 3] > 0 ? hexFromRgb(out.subarray(s, s + 3)) : null, alpha: out[s + 3] / 255,
+  };
 }
 
 async function showVariant(id: string, drawn: Raster, grounds: readonly GroundSource[], reduction: number): Promise<VariantDone> {

@@ -1,9 +1,9 @@
 import type { Finding } from '../core/findings/finding';
-import type { Matrix } from '../core/geometry/matrix';
+import type { Corners, Projective } from '../core/geometry/projective';
 import type { RectPx } from '../core/params';
 import type { Recipe } from '../core/recipe/recipe';
 import type { StageValues } from '../core/stages';
-import type { CutOutFacts } from '../core/stages/cutOut';
+import type { CutOutFacts, MarkFact } from '../core/stages/cutOutFacts';
 
 /** Where a worker finds its picture. One worker holds one picture. */
 export interface PictureSource {
@@ -20,15 +20,25 @@ export type Request =
   | { readonly type: 'open'; readonly source: PictureSource }
   | { readonly type: 'stages'; readonly values: StageValues; readonly grounds: readonly GroundSource[] }
   | { readonly type: 'matte'; readonly values: StageValues }
+  | { readonly type: 'candidates'; readonly values: StageValues }
+  | { readonly type: 'probe'; readonly values: StageValues; readonly x: number; readonly y: number }
   | { readonly type: 'variants'; readonly recipe: Recipe; readonly grounds: readonly GroundSource[] }
   | { readonly type: 'master'; readonly values: StageValues };
 
 export interface Opened { readonly width: number; readonly height: number; readonly original: ImageBitmap }
 
-/** The master as it is after the last stage. Coordinates in working-picture pixels. */
+/**
+ * The master as it is after the last stage. The frame is what the crop lets through, in its own full-size pixels;
+ * places in facts and findings are working-picture pixels.
+ */
 export interface StagesDone {
   readonly result: ImageBitmap;
-  readonly toWorking: Matrix;
+  /** The original as the crop lets it through; null where that is the whole of it, upright. */
+  readonly cropped: ImageBitmap | null;
+  readonly frame: { readonly width: number; readonly height: number };
+  /** From pixels of `result` to working-picture pixels. */
+  readonly toWorking: Projective;
+  /** What is visible, frame pixels. */
   readonly extents: RectPx | null;
   readonly facts: CutOutFacts;
   readonly findings: readonly Finding[];
@@ -37,11 +47,32 @@ export interface StagesDone {
   readonly ms: number;
 }
 
+/** What the sheet holds before anything is cropped. */
+export interface Candidates {
+  /** The sheet put flat, where corners are set. */
+  readonly sheet: ImageBitmap | null;
+  readonly width: number;
+  readonly height: number;
+  readonly marks: readonly MarkFact[];
+  /** Corners of a photographed sheet, where its edges are seen. */
+  readonly corners: Corners | null;
+}
+
+/** The numbers of one pixel. */
+export interface Probe {
+  readonly original: string;
+  /** The ground or paper under it, where one was measured. */
+  readonly ground: string | null;
+  /** Its own colour in the result, freed from the ground; null where nothing is visible. */
+  readonly unmixed: string | null;
+  readonly alpha: number;
+}
+
 export interface VariantDone {
   readonly id: string;
   /** Trimmed to what is visible; null when nothing is. */
   readonly bitmap: ImageBitmap | null;
-  /** Size of the visible part, working-picture pixels. */
+  /** Size of the visible part, full-size pixels. */
   readonly width: number;
   readonly height: number;
   readonly contrast: Record<string, number>;
@@ -51,6 +82,8 @@ export interface Answers {
   open: Opened;
   stages: StagesDone;
   matte: ImageBitmap;
+  candidates: Candidates;
+  probe: Probe | null;
   variants: readonly VariantDone[];
   /** The master's pixels, straight alpha: for checks that screen and file agree. */
   master: { readonly width: number; readonly height: number; readonly data: Uint8Array };

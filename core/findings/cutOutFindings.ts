@@ -1,66 +1,93 @@
 import type { FlatFacts } from '../matte/cutOutFlat';
 import { UNSURE_BELOW } from '../matte/enclosedAreas';
-import { type Matrix, transform } from '../geometry/matrix';
 import { findExtents } from '../raster/extents';
 import type { Raster } from '../raster/raster';
+import type { StagePicture } from '../stages/stage';
 import { type Finding, count } from './finding';
+import { placesOf, touchedSides } from './places';
 
 /** A mark narrower than this cannot fill a usual web slot without being enlarged. */
 const SMALL_PX = 700;
+/** A fringe on fewer of the edge pixels than this is not seen. */
+const LEAST_FRINGE = 0.03;
+/** Less than this share of what is visible is not missed. */
+const LEAST_EATEN = 0.0006;
+/** Compression that strays the ground further than this leaves marks of its own on the edges. */
+const HEAVY_RIPPLE = 15;
 
 /** What can be said against a cut-out from a flat ground. Lengths are judged at full size. */
-export function cutOutFindings(picture: Raster, facts: FlatFacts, toWorking: Matrix): Finding[] {
+export function cutOutFindings(picture: Raster, facts: FlatFacts, settings: { choke: number; cleanUp: number }, { toWorking, reduction }: StagePicture): Finding[] {
   const found: Finding[] = [];
-  const stage = 'cutOut';
+  const add = (f: Omit<Finding, 'stage'>) => found.push({ ...f, stage: 'cutOut' });
   const unsure = facts.areas.filter((a) => a.certainty < UNSURE_BELOW);
   if (unsure.length) {
-    found.push({
-      id: 'unsure-areas', stage, weight: 'risk', title: count(unsure.length, 'area unsure', 'areas unsure'),
+    add({
+      id: 'unsure-areas', weight: 'risk', title: count(unsure.length, 'area unsure', 'areas unsure'),
       detail: `${count(unsure.length, 'enclosed area')} could be see-through or part of the mark. Check each and choose open or solid.`,
-      places: unsure.map((a) => transform(toWorking, a.x, a.y)),
+      places: placesOf(toWorking, unsure),
     });
   }
   const extents = findExtents(picture);
   if (!extents) {
-    found.push({ id: 'nothing-left', stage, weight: 'fault', title: 'nothing is left', detail: 'The whole picture counts as ground. Lower the tolerance, or pick another ground colour.', places: [] });
+    add({
+      id: 'nothing-left', weight: 'fault', title: 'nothing is left', detail: 'The whole picture counts as ground. Lower the tolerance, or pick another ground colour.', places: [],
+      fixes: [{ label: 'Back to the steady range', change: { tolerance: null } }],
+    });
     return found;
   }
-  const scale = toWorking[0];
-  const widthPx = Math.round(extents.width * scale);
-  if (Math.max(extents.width, extents.height) * scale < SMALL_PX) {
-    found.push({
-      id: 'source-small', stage, weight: 'risk', title: 'source is small',
+  addTrouble(facts, settings, extents, toWorking, reduction, add);
+  const widthPx = Math.round(extents.width * reduction);
+  if (Math.max(extents.width, extents.height) * reduction < SMALL_PX) {
+    add({
+      id: 'source-small', weight: 'risk', title: 'source is small',
       detail: `The mark is ${widthPx} px wide in the original. Files wider than that are enlarged; ask for a larger original if you can.`, places: [],
     });
   }
   const sides = touchedSides(picture, extents);
   if (sides.length) {
-    found.push({
-      id: 'touches-border', stage, weight: 'risk', title: 'mark touches the border',
-      detail: `The mark runs into the ${sides.map((s) => s.name).join(' and ')} edge of the picture and may be cut off there.`,
-      places: sides.map((s) => transform(toWorking, s.x, s.y)),
+    add({
+      id: 'touches-border', weight: 'risk', title: 'mark touches the border',
+      detail: `The mark runs into the ${sides.map((s) => s.name).join(' and ')} edge of the picture and may be cut off there.`, places: placesOf(toWorking, sides),
     });
   }
-  if (facts.ground.drift > 12) {
-    found.push({ id: 'ground-uneven', stage, weight: 'note', title: 'ground is uneven', detail: `The ground drifts by ${Math.round(facts.ground.drift)} of 255 levels across the picture; the drift is followed.`, places: [] });
+  if (facts.ground.checker) {
+    add({ id: 'ground-checker', weight: 'note', title: 'checker was baked in', detail: 'The original only looked transparent: a checker pattern was part of its pixels. It is taken off square by square.', places: [] });
+  } else if (facts.ground.drift > 12) {
+    add({ id: 'ground-uneven', weight: 'note', title: 'ground is uneven', detail: `The ground drifts by ${Math.round(facts.ground.drift)} of 255 levels across the picture; the drift is followed.`, places: [] });
   }
-  if (facts.ground.noise > 5) {
-    found.push({ id: 'ground-noisy', stage, weight: 'note', title: 'ground is noisy', detail: `The ground strays by ${facts.ground.noise.toFixed(1)} levels. A cleaner original would give cleaner edges.`, places: [] });
+  if (facts.ripple > HEAVY_RIPPLE) {
+    add({ id: 'source-compressed', weight: 'risk', title: 'source is heavily compressed', detail: `Compression strays the ground by ${Math.round(facts.ripple)} levels round the edges. Fine detail is lost there; a better original gives more.`, places: [] });
+  } else if (facts.ground.noise > 5) {
+    add({ id: 'ground-noisy', weight: 'note', title: 'ground is noisy', detail: `The ground strays by ${facts.ground.noise.toFixed(1)} levels. A cleaner original would give cleaner edges.`, places: [] });
   }
   return found;
 }
 
-function touchedSides({ width, height, data }: Raster, e: { x: number; y: number; width: number; height: number }): { name: string; x: number; y: number }[] {
-  const opaque = (x: number, y: number) => data[(y * width + x) * 4 + 3] > 127;
-  const along = (n: number, at: (k: number) => [number, number]) => {
-    for (let k = 0; k < n; k++) if (opaque(...at(k))) return at(k);
-    return null;
-  };
-  const sides: { name: string; x: number; y: number }[] = [];
-  const check = (name: string, hit: [number, number] | null) => hit && sides.push({ name, x: hit[0], y: hit[1] });
-  if (e.y === 0) check('top', along(width, (k) => [k, 0]));
-  if (e.x + e.width === width) check('right', along(height, (k) => [width - 1, k]));
-  if (e.y + e.height === height) check('bottom', along(width, (k) => [k, height - 1]));
-  if (e.x === 0) check('left', along(height, (k) => [0, k]));
-  return sides;
+function addTrouble(
+  { trouble, tolerance, study, ripple }: FlatFacts, { choke, cleanUp }: { choke: number; cleanUp: number }, extents: { width: number; height: number },
+  toWorking: StagePicture['toWorking'], reduction: number, add: (f: Omit<Finding, 'stage'>) => void,
+): void {
+  if (!trouble) return;
+  const { fringe, eaten, specks } = trouble;
+  if (fringe.share > LEAST_FRINGE) {
+    add({
+      id: 'fringe', weight: fringe.share > 0.12 ? 'fault' : 'risk', title: 'fringe left',
+      detail: `${Math.round(fringe.share * 100)} % of the edge still holds about ${Math.round(fringe.strength * 100)} % of the old ground; it shows on dark pictures.`,
+      places: placesOf(toWorking, fringe.places), fixes: [{ label: 'Choke the edge by 0.5 px', change: { choke: Math.min(5, Math.round((choke + 0.5) * 10) / 10) } }],
+    });
+  }
+  if (eaten.areaPx > extents.width * extents.height * LEAST_EATEN) {
+    const isLoose = tolerance > study.steadyTo;
+    add({
+      id: 'artwork-eaten', weight: 'risk', title: 'artwork may be missing',
+      detail: `${Math.round(eaten.areaPx * reduction * reduction)} px that stand out from the ground were taken away. Look whether they belong to the mark.`,
+      places: placesOf(toWorking, eaten.places), fixes: [isLoose ? { label: 'Back to the steady range', change: { tolerance: null } } : { label: 'Forgive less', change: { cleanUp: Math.max(0, Math.round((cleanUp - 0.4) * 10) / 10) } }],
+    });
+  }
+  if (specks.length) {
+    add({
+      id: 'specks', weight: 'risk', title: count(specks.length, 'speck left', 'specks left'), detail: `${count(specks.length, 'small piece')} ${specks.length === 1 ? 'stands' : 'stand'} alone, the largest of ${Math.round(specks[0].amount * reduction * reduction)} px. They would widen the file's extents.`,
+      places: placesOf(toWorking, specks), ...(ripple < 3 ? {} : { fixes: [{ label: 'Clean up more', change: { cleanUp: Math.min(2, Math.round((cleanUp + 0.4) * 10) / 10) } }] }),
+    });
+  }
 }

@@ -7,12 +7,21 @@ export interface Finding {
   readonly title: string;
   /** What was measured and what to do about it. */
   readonly detail: string;
-  /** Working-picture pixels. */
+  /** Working-picture pixels, the worst first. */
   readonly places: readonly { x: number; y: number }[];
+  /** Changes to the stage's settings that mend it, each one press. */
+  readonly fixes?: readonly Fix[];
+}
+
+export interface Fix {
+  readonly label: string;
+  /** Settings of the finding's stage that take a new value. */
+  readonly change: Readonly<Record<string, unknown>>;
 }
 
 export type FindingId =
-  | 'unsure-areas' | 'source-small' | 'touches-border' | 'ground-uneven' | 'ground-noisy' | 'nothing-left'
-  | 'light-on-light' | 'enlarged' | 'already-transparent' | 'no-flat-ground' | 'looks-like-paper';
+  | 'unsure-areas' | 'source-small' | 'source-compressed' | 'touches-border' | 'ground-uneven' | 'ground-noisy' | 'ground-checker' | 'nothing-left' | 'fringe' | 'artwork-eaten' | 'specks'
+  | 'light-on-light' | 'enlarged' | 'already-transparent' | 'no-flat-ground' | 'looks-like-paper'
+  | 'strokes-faint' | 'stray-pieces' | 'lines-remain' | 'ink-faint' | 'blurred' | 'paper-tint' | 'several-marks';
 
 export const count = (n: number, one: string, many = `${one}s`): string => `${n} ${n === 1 ? one : many}`;

@@ -26,6 +26,9 @@ export interface InkOptions {
   readonly at: { x: number; y: number } | null;
 }
 
+/** Everything as measured: the start of every cut-out from paper. */
+export const plainInk: InkOptions = { level: null, pen: 'pressure', weightPx: 0, keepLines: false, colour: null, at: null };
+
 export interface InkFacts {
   readonly inkHex: string;
   readonly paperHex: string;
@@ -38,6 +41,8 @@ export interface InkFacts {
   /** How many printed lines were taken out, and how deep they were at most. */
   readonly lineCount: number;
   readonly lineDepth: number;
+  /** Kept pieces that lie along a printed line and are no thicker than one, largest first. */
+  readonly lineRemains: readonly { x: number; y: number; areaPx: number }[];
   /** Pieces left out as stray, largest first. */
   readonly strays: readonly { x: number; y: number; areaPx: number }[];
   /** Strokes kept that hardly reach the level, largest first. */
@@ -138,13 +143,28 @@ export function cutOutInk(raster: Raster, options: InkOptions, onStep: (name: st
   const place = (p: InkPiece) => ({ x: Math.round(p.centre.x + region.x), y: Math.round(p.centre.y + region.y), areaPx: p.areaPx });
   const facts: InkFacts = {
     inkHex: hexFromRgb(colour), paperHex: hexFromRgb(paperColour(paper).map(Math.round) as unknown as Rgb), noise: study.noise, level, study: study.level,
-    marks: marks.map((m) => ({ ...m, box: { ...m.box, x: m.box.x + region.x, y: m.box.y + region.y } })), strokePx,
+    marks: marks.map((m) => ({ ...m, box: shifted(m.box, region), region: shifted(m.region, region) })), strokePx,
     lineCount: study.families.reduce((s, f) => s + f.offsets.length, 0), lineDepth: Math.max(0, ...study.families.map((f) => f.depth)),
+    lineRemains: kept.filter((p) => isKept[p.label] && liesOnLine(p, region, study, strokePx)).map(place).sort((a, b) => b.areaPx - a.areaPx),
     strays: strays.map(place).sort((a, b) => b.areaPx - a.areaPx), faint: kept.filter((p) => p.peak < level * 1.5).map(place).sort((a, b) => b.areaPx - a.areaPx),
     edgePx: edgeWidth(alpha, region.width, region.height),
   };
   return { picture, facts };
 }
+
+// Long, thin, and its middle on one of the lines.
+function liesOnLine(p: InkPiece, region: { x: number; y: number }, { families, paper }: InkStudy, strokePx: number): boolean {
+  const [x, y] = [(p.centre.x + region.x + 0.5) / paper.factor, (p.centre.y + region.y + 0.5) / paper.factor];
+  return families.some(({ angleDeg, offsets }) => {
+    const a = (angleDeg * Math.PI) / 180;
+    const long = Math.abs(p.box.width * Math.cos(a)) + Math.abs(p.box.height * Math.sin(a));
+    if (long < 5 * strokePx || p.areaPx / long > Math.max(2.5, strokePx * 0.8)) return false;
+    const d = -x * Math.sin(a) + y * Math.cos(a);
+    return offsets.some((o) => Math.abs(o - d) < 2);
+  });
+}
+
+const shifted = <B extends { x: number; y: number }>(box: B, by: { x: number; y: number }): B => ({ ...box, x: box.x + by.x, y: box.y + by.y });
 
 function inkRgb(ink: Ink, paper: PaperLight): Rgb {
   const under = paperColour(paper);
@@ -307,7 +327,8 @@ function marksOf(labels: Int32Array, kept: readonly InkPiece[], isKept: Uint8Arr
     const own = m.labels.map((l) => byLabel.get(l) as InkPiece);
     const x = Math.min(...own.map((p) => p.box.x));
     const y = Math.min(...own.map((p) => p.box.y));
-    return { ...m, areaPx: own.reduce((s, p) => s + p.areaPx, 0), box: { x, y, width: Math.max(...own.map((p) => p.box.x + p.box.width)) - x, height: Math.max(...own.map((p) => p.box.y + p.box.height)) - y } };
+    const region = { x: m.region.x * factor, y: m.region.y * factor, width: m.region.width * factor, height: m.region.height * factor };
+    return { ...m, region, areaPx: own.reduce((s, p) => s + p.areaPx, 0), box: { x, y, width: Math.max(...own.map((p) => p.box.x + p.box.width)) - x, height: Math.max(...own.map((p) => p.box.y + p.box.height)) - y } };
   });
 }
 

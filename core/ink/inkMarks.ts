@@ -6,6 +6,8 @@ export interface InkMark {
   readonly box: { x: number; y: number; width: number; height: number };
   /** Turn of its baseline, clockwise positive: uphill writing is negative. */
   readonly angleDeg: number;
+  /** The smallest box that holds it once it is turned upright about the box's centre; px, not whole. */
+  readonly region: { x: number; y: number; width: number; height: number };
   readonly labels: readonly number[];
   readonly areaPx: number;
 }
@@ -32,7 +34,7 @@ export function findInkMarks(labels: Int32Array, pieces: readonly InkPiece[], wi
     const bottom = Math.max(...list.map((p) => p.box.y + p.box.height));
     const own = new Set(list.map((p) => p.label));
     const box = { x: left, y: top, width: right - left, height: bottom - top };
-    return { box, labels: [...own], areaPx: list.reduce((s, p) => s + p.areaPx, 0), angleDeg: measureTurn(labels, own, box, width) };
+    return { box, labels: [...own], areaPx: list.reduce((s, p) => s + p.areaPx, 0), ...measureTurn(labels, own, box, width) };
   });
   return sortForReading(marks).map((m, k) => ({ ...m, number: k + 1 }));
 }
@@ -104,7 +106,7 @@ const SPAN_DEG = 14;
  * where to look.
  * @see P. Sen, "Estimates of the Regression Coefficient Based on Kendall's Tau", 1968, for that line
  */
-function measureTurn(labels: Int32Array, own: ReadonlySet<number>, box: { x: number; y: number; width: number; height: number }, width: number): number {
+function measureTurn(labels: Int32Array, own: ReadonlySet<number>, box: { x: number; y: number; width: number; height: number }, width: number): Pick<InkMark, 'angleDeg' | 'region'> {
   const isOwn = new Uint8Array(Math.max(...own) + 1);
   for (const l of own) isOwn[l] = 1;
   const isInk = (i: number) => labels[i] < isOwn.length && isOwn[labels[i]] === 1;
@@ -119,7 +121,7 @@ function measureTurn(labels: Int32Array, own: ReadonlySet<number>, box: { x: num
       if (y + 1 >= box.y + box.height || !isInk(i + width)) feet.push(x, y);
     }
   }
-  if (xs.length < 20) return 0;
+  if (xs.length < 20) return { angleDeg: 0, region: box };
   const axis = mainAxis(xs, ys);
   const centre = lowestLine(xs, ys, Math.abs(axis) <= MOST_TURN ? axis : 0);
   const reach = Math.max(1, Math.round(FOOT_SHARE * heightAcross(xs, ys, centre)));
@@ -132,7 +134,24 @@ function measureTurn(labels: Int32Array, own: ReadonlySet<number>, box: { x: num
   };
   scan(centre - SPAN_DEG, centre + SPAN_DEG, 0.5);
   scan(best.angle - 0.5, best.angle + 0.5, 0.1);
-  return Math.round(best.angle * 10) / 10;
+  const angleDeg = Math.round(best.angle * 10) / 10;
+  return { angleDeg, region: regionAlong(xs, ys, angleDeg) };
+}
+
+function regionAlong(xs: readonly number[], ys: readonly number[], angleDeg: number): InkMark['region'] {
+  const [sin, cos] = sineCosine(angleDeg);
+  let [left, right, top, bottom] = [Infinity, -Infinity, Infinity, -Infinity];
+  for (let k = 0; k < xs.length; k++) {
+    const u = (xs[k] + 0.5) * cos + (ys[k] + 0.5) * sin;
+    const v = -(xs[k] + 0.5) * sin + (ys[k] + 0.5) * cos;
+    left = Math.min(left, u);
+    right = Math.max(right, u);
+    top = Math.min(top, v);
+    bottom = Math.max(bottom, v);
+  }
+  const [u, v] = [(left + right) / 2, (top + bottom) / 2];
+  const [width, height] = [right - left + 1, bottom - top + 1];
+  return { x: u * cos - v * sin - width / 2, y: u * sin + v * cos - height / 2, width, height };
 }
 
 function mainAxis(xs: readonly number[], ys: readonly number[]): number {

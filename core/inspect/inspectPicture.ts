@@ -3,6 +3,7 @@ import { LEAST_SHARE } from '../matte/cutOutFlat';
 import { measureGround } from '../matte/measureGround';
 import { findExtents } from '../raster/extents';
 import type { Raster } from '../raster/raster';
+import { isOneInk } from './isOneInk';
 
 export type Way = 'flat' | 'paper' | 'transparent' | 'vector';
 
@@ -19,12 +20,15 @@ export interface Inspection {
   readonly share: number;
 }
 
+/** A camera or a sheet's texture leaves more noise than this, and light that falls off more drift. */
+const GRAIN = 1.5;
+const FALL_OFF = 14;
 /** Less transparency than this is taken for stray pixels of an otherwise solid picture. */
 const LEAST_CLEAR = 0.002;
 
 /**
  * What a picture is, and the way to cut it out.
- * Paper differs from a flat ground by its texture, its light falling off, or both.
+ * Paper differs from a flat ground by its texture, its light falling off, or both, and writing is of one ink.
  */
 export function inspectPicture(raster: Raster): Inspection {
   const { width, height, data } = raster;
@@ -42,6 +46,7 @@ export function inspectPicture(raster: Raster): Inspection {
     return { ...seen, way: 'transparent', groundHex: null, noise: 0, drift: 0, share: 0 };
   }
   const ground = measureGround(raster);
-  const isPaper = ground.share < LEAST_SHARE || ground.noise > 7 || ground.drift > 42;
+  const isRestless = ground.share < LEAST_SHARE || ground.noise > GRAIN || ground.drift > FALL_OFF;
+  const isPaper = isRestless && !ground.checker && isOneInk(raster);
   return { ...seen, way: isPaper ? 'paper' : 'flat', groundHex: hexFromRgb(ground.colour), noise: ground.noise, drift: ground.drift, share: ground.share };
 }

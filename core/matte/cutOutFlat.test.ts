@@ -3,10 +3,9 @@ import { describe, expect, it } from 'vitest';
 import { disc, drawMark, either, onGround, pixel, ring } from '../../tests/support/pictures';
 import type { Raster } from '../raster/raster';
 import { placeOnCanvas } from '../raster/cropRaster';
-import { type FlatOptions, cutOutFlat } from './cutOutFlat';
+import { type FlatOptions, cutOutFlat, plainFlat } from './cutOutFlat';
 
-const standard: FlatOptions = { grounds: [], tolerance: null, softnessPx: 0, chokePx: 0, anchors: [], enclosed: 'judged' };
-const cut = (picture: Raster, options: Partial<FlatOptions> = {}) => cutOutFlat(picture, { ...standard, ...options });
+const cut = (picture: Raster, options: Partial<FlatOptions> = {}) => cutOutFlat(picture, { ...plainFlat, ...options });
 const alphaError = (a: Raster, b: Raster) => {
   let sum = 0;
   for (let i = 3; i < a.data.length; i += 4) sum += Math.abs(a.data[i] - b.data[i]) / 255;

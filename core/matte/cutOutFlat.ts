@@ -12,6 +12,7 @@ import { type SoftRegion, findSoftRegions } from './softRegions';
 import { FIRST_AREA, MARK, SOFT, SOFT_INSIDE, spreadGround } from './spreadGround';
 import type { ToleranceStudy } from './steadyRange';
 import { type PictureStudy, cropPlane, findRegion, studyPicture } from './studyPicture';
+import { type Spot, type Trouble, measureTrouble } from './measureTrouble';
 import { measureRipple, unmixEdges } from './unmixEdges';
 
 export interface FlatOptions {
@@ -25,9 +26,14 @@ export interface FlatOptions {
   readonly anchors: readonly Anchor[];
   /** `judged`: each area as decided; `open`: every enclosed area see-through. */
   readonly enclosed: 'judged' | 'open';
+  /** How much of what compression does to the ground is forgiven: 0 nothing, 1 as measured, 2 twice that. */
+  readonly cleanUp: number;
   /** Only finds and judges the enclosed areas; the picture comes back empty. */
   readonly onlyAreas?: boolean;
 }
+
+/** Everything as measured: the start of every cut-out from a flat ground. */
+export const plainFlat: FlatOptions = { grounds: [], tolerance: null, softnessPx: 0, chokePx: 0, anchors: [], enclosed: 'judged', cleanUp: 1 };
 
 export interface FlatFacts {
   readonly groundHex: string;
@@ -35,6 +41,9 @@ export interface FlatFacts {
   readonly tolerance: number;
   readonly study: ToleranceStudy;
   readonly areas: readonly EnclosedArea[];
+  /** What compression does to the ground near edges, code values. */
+  readonly ripple: number;
+  readonly trouble: Trouble | null;
 }
 
 export interface FlatResult {
@@ -55,7 +64,7 @@ export const LEAST_SHARE = 0.35;
  */
 export function cutOutFlat(raster: Raster, options: FlatOptions, onStep: (name: string) => void = () => {}): FlatResult {
   const { width, height } = raster;
-  const whole = studyPicture(raster, options.grounds, onStep);
+  const whole = studyPicture(raster, options.grounds, options.cleanUp, onStep);
   const { ground, tolerance: study } = whole;
   if (options.grounds.length === 0 && ground.share < LEAST_SHARE) {
     throw new CoreError('cutout/no-flat-ground', `Only ${Math.round(ground.share * 100)} % of the border has one colour. Pick the ground's colour in the picture, or crop closer.`, { share: ground.share });
@@ -67,8 +76,13 @@ export function cutOutFlat(raster: Raster, options: FlatOptions, onStep: (name: 
   onStep('adjust');
   softenMatte(picture, options.softnessPx);
   if (options.chokePx !== 0) chokeMatte(picture, options.chokePx);
+  onStep('check');
+  const trouble = options.onlyAreas ? null : measureTrouble(part.raster, part.ground, part.distance, picture, tolerance);
   const out = picture.width * picture.height === width * height ? picture : placeOnCanvas(picture, width, height, x, y);
-  return { picture: out, facts: { groundHex: hexFromRgb(ground.colour), ground, tolerance, study, areas: areas.map((a) => shiftArea(a, x, y)) } };
+  return {
+    picture: out,
+    facts: { groundHex: hexFromRgb(ground.colour), ground, tolerance, study, areas: areas.map((a) => shiftArea(a, x, y)), ripple: whole.ripple, trouble: trouble && shiftTrouble(trouble, x, y) },
+  };
 }
 
 // Where the ground is noisy the study covers all of it; most of a usual picture is empty even so. `calm` is the caller's to change.
@@ -108,7 +122,7 @@ function cutRegion({ raster, ground, distance, calm, ripple: rippleLevel }: Pict
   onStep('edges');
   const band = findEdgeBand(labels, isOpen, width, height, INWARDS, OUTWARDS);
   copyMark(raster, labels, isOpen, out);
-  const ripple = measureRipple(distance, band);
+  const ripple = measureRipple(distance, band) * options.cleanUp;
   unmixEdges(raster, ground, band, distance, out, { noise: ground.noise, ripple, flat: Math.max(6, ground.noise * 4, ripple * 0.6), soft: soft.length + inner.length ? labels : null });
   return { picture: out, areas };
 }
@@ -122,6 +136,11 @@ function settleInner(inner: readonly SoftRegion[], labels: Int32Array, isOpen: U
       if (label === MARK) out.data.fill(0, m * 4, m * 4 + 4);
     }
   }
+}
+
+function shiftTrouble({ fringe, eaten, specks }: Trouble, dx: number, dy: number): Trouble {
+  const shift = (spots: readonly Spot[]) => spots.map((s) => ({ ...s, x: s.x + dx, y: s.y + dy }));
+  return { fringe: { ...fringe, places: shift(fringe.places) }, eaten: { ...eaten, places: shift(eaten.places) }, specks: shift(specks) };
 }
 
 const shiftAnchors = (options: FlatOptions, dx: number, dy: number): FlatOptions => ({ ...options, anchors: options.anchors.map((a) => ({ ...a, x: a.x + dx, y: a.y + dy })) });

@@ -2,12 +2,11 @@ import { describe, expect, it } from 'vitest';
 import { disc, drawMark, onGround, pixel, ring } from '../../tests/support/pictures';
 import { renderSvg } from '../../demo/render';
 import { textPath } from '../../demo/text';
-import { type FlatFacts, cutOutFlat } from './cutOutFlat';
+import { type FlatFacts, cutOutFlat, plainFlat } from './cutOutFlat';
 import { judgeArea } from './judgeArea';
 
-const standard = { grounds: [], tolerance: null, softnessPx: 0, chokePx: 0, anchors: [], enclosed: 'judged' as const };
 const white = [255, 255, 255] as const;
-const areasOf = (picture: Parameters<typeof cutOutFlat>[0]): FlatFacts['areas'] => cutOutFlat(picture, standard).facts.areas;
+const areasOf = (picture: Parameters<typeof cutOutFlat>[0]): FlatFacts['areas'] => cutOutFlat(picture, plainFlat).facts.areas;
 
 describe('enclosed areas', () => {
   it('the counters of lettering are open', () => {
@@ -24,7 +23,7 @@ describe('enclosed areas', () => {
   });
   it('a ring inside a ring opens from the outside in', () => {
     const both = drawMark(300, 300, (x, y) => Math.max(ring(150, 150, 140, 126)(x, y), ring(150, 150, 90, 60)(x, y)), [20, 40, 60]);
-    const { picture, facts } = cutOutFlat(onGround(both, white), standard);
+    const { picture, facts } = cutOutFlat(onGround(both, white), plainFlat);
     expect(facts.areas.map((a) => a.decision)).toEqual(['open', 'open']);
     expect(pixel(picture, 150, 150)[3]).toBe(0);
     expect(pixel(picture, 150, 45)[3]).toBe(0);

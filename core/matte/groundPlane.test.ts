@@ -1,13 +1,12 @@
 import { describe, expect, it } from 'vitest';
 import { disc, drawMark, either, pixel, ring } from '../../tests/support/pictures';
 import { type Raster, createRaster } from '../raster/raster';
-import { cutOutFlat } from './cutOutFlat';
+import { cutOutFlat, plainFlat } from './cutOutFlat';
 import { measureChecker } from './measureChecker';
 import { measureGround } from './measureGround';
 
 type Rgb = readonly [number, number, number];
 const red = [181, 50, 43] as const;
-const standard = { grounds: [], tolerance: null, softnessPx: 0, chokePx: 0, anchors: [], enclosed: 'judged' as const };
 
 function onPattern(mark: Raster, at: (x: number, y: number) => Rgb): Raster {
   const out = createRaster(mark.width, mark.height);
@@ -31,7 +30,7 @@ describe('a checker pattern baked into the picture', () => {
   it.each([[8, 0, 255, 204], [13, 5, 250, 236], [21, 9, 120, 90]])('of %s px squares is found wherever it begins, and comes off whole', (cell, shift, light, dark) => {
     const picture = onPattern(truth, checkerOf(cell, shift, light, dark));
     expect(measureChecker(picture, borderOf(picture))?.cellPx).toBeCloseTo(cell, 1);
-    expect(alphaError(cutOutFlat(picture, standard).picture, truth)).toBeLessThan(0.002);
+    expect(alphaError(cutOutFlat(picture, plainFlat).picture, truth)).toBeLessThan(0.002);
   });
   it('keeps white that belongs to the mark whole, though it matches the white squares', () => {
     const white = drawMark(200, 180, disc(100, 90, 26), [255, 255, 255]);
@@ -39,7 +38,7 @@ describe('a checker pattern baked into the picture', () => {
     for (let i = 0; i < white.data.length; i += 4) if (white.data[i + 3] === 0) both.data.set(truth.data.subarray(i, i + 4), i);
     const plate = drawMark(200, 180, disc(100, 90, 70), red);
     for (let i = 0; i < plate.data.length; i += 4) if (white.data[i + 3] > 127) plate.data.set([255, 255, 255, 255], i);
-    const { picture } = cutOutFlat(onPattern(plate, checkerOf(10, 0, 255, 204)), standard);
+    const { picture } = cutOutFlat(onPattern(plate, checkerOf(10, 0, 255, 204)), plainFlat);
     for (let x = 80; x <= 120; x += 4) expect(pixel(picture, x, 90)).toEqual([255, 255, 255, 255]);
   });
   it('is not seen in stripes, in a plain ground or in noise', () => {
@@ -55,7 +54,7 @@ describe('several grounds picked by a person', () => {
   it('all come off, the seam between them too', () => {
     const truth = drawMark(200, 160, disc(100, 80, 40), red);
     const picture = onPattern(truth, (x) => (x < 98 ? [255, 255, 255] : x < 99 ? [190, 200, 215] : [120, 150, 180]));
-    const { picture: out } = cutOutFlat(picture, { ...standard, grounds: [[255, 255, 255], [120, 150, 180]] });
+    const { picture: out } = cutOutFlat(picture, { ...plainFlat, grounds: [[255, 255, 255], [120, 150, 180]] });
     expect(alphaError(out, truth)).toBeLessThan(0.003);
     expect(pixel(out, 98, 5)[3]).toBe(0);
   });

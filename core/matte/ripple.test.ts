@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { decodePicture } from '../../server/codecs/decodePicture';
 import { disc, drawMark, either, jpegOf, onGround, pixel, ring } from '../../tests/support/pictures';
-import { cutOutFlat } from './cutOutFlat';
+import { cutOutFlat, plainFlat } from './cutOutFlat';
 import { groundDistance } from './groundDistance';
 import { measureGround } from './measureGround';
 import { removeDirt } from './removeDirt';
@@ -30,7 +30,7 @@ describe('ripples', () => {
     expect(distance[32 * 64 + 36]).toBe(12);
   });
   it.each([80, 50, 35])('leave neither dirt outside nor holes inside at JPEG quality %i', async (quality) => {
-    const { picture } = cutOutFlat(await jpeg(quality), { grounds: [], tolerance: null, softnessPx: 0, chokePx: 0, anchors: [], enclosed: 'judged' });
+    const { picture } = cutOutFlat(await jpeg(quality), plainFlat);
     for (const [x, y] of [[120, 10], [10, 120], [230, 230], [120, 65]]) expect(pixel(picture, x, y)[3], `${x}, ${y}`).toBe(0);
     for (const [x, y] of [[120, 120], [120, 35], [205, 120]]) expect(pixel(picture, x, y)[3], `${x}, ${y}`).toBe(255);
     let error = 0;

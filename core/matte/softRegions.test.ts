@@ -1,15 +1,14 @@
 import { describe, expect, it } from 'vitest';
 import { drawMark, onGround, pixel } from '../../tests/support/pictures';
 import { renderSvg } from '../../demo/render';
-import { cutOutFlat } from './cutOutFlat';
+import { cutOutFlat, plainFlat } from './cutOutFlat';
 import { farthestColour } from './softRegions';
 
-const standard = { grounds: [], tolerance: null, softnessPx: 0, chokePx: 0, anchors: [], enclosed: 'judged' as const };
 const shadowed = renderSvg('<defs><filter id="s" x="-50%" y="-50%" width="200%" height="200%"><feGaussianBlur stdDeviation="9"/></filter></defs><rect x="80" y="70" width="160" height="110" rx="18" fill="#000" fill-opacity=".4" filter="url(#s)" transform="translate(10 16)"/><rect x="80" y="70" width="160" height="110" rx="18" fill="#b5322b"/>', 320, 260);
 
 describe('shadows and glows', () => {
   it.each([[[255, 255, 255]], [[214, 229, 238]], [[230, 220, 200]]] as const)('a soft shadow on %j comes back as black at its own strength', (ground) => {
-    const { picture } = cutOutFlat(onGround(shadowed, ground), standard);
+    const { picture } = cutOutFlat(onGround(shadowed, ground), plainFlat);
     let sum = 0;
     let n = 0;
     for (let y = 190; y < 230; y++) {
@@ -25,7 +24,7 @@ describe('shadows and glows', () => {
   });
   it('a pale part with a hard edge is no shadow', () => {
     const pale = drawMark(200, 160, (x, y) => (x > 40 && x < 160 && y > 40 && y < 120 ? 1 : 0), [222, 222, 222]);
-    expect(pixel(cutOutFlat(onGround(pale, [255, 255, 255]), standard).picture, 100, 80)).toEqual([222, 222, 222, 255]);
+    expect(pixel(cutOutFlat(onGround(pale, [255, 255, 255]), plainFlat).picture, 100, 80)).toEqual([222, 222, 222, 255]);
   });
   it('farthestColour is where the line through the cube ends', () => {
     expect(farthestColour([255, 255, 255], [-10, -10, -10])).toEqual([0, 0, 0]);

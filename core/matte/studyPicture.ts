@@ -27,8 +27,8 @@ const remembered = new WeakMap<Raster, { key: string; study: PictureStudy }>();
 const ROOM = 60;
 
 /** Measures ground, distances, ripples and steady range, or remembers them from the last time. Not to be changed by the caller. */
-export function studyPicture(raster: Raster, given: readonly Rgb[], onStep: (name: string) => void): PictureStudy {
-  const key = given.join('|');
+export function studyPicture(raster: Raster, given: readonly Rgb[], cleanUp: number, onStep: (name: string) => void): PictureStudy {
+  const key = `${given.join('|')} ${cleanUp}`;
   const known = remembered.get(raster);
   if (known?.key === key) return known.study;
   onStep('ground');
@@ -42,7 +42,7 @@ export function studyPicture(raster: Raster, given: readonly Rgb[], onStep: (nam
   const ground = isWhole ? whole : { ...whole, frame: { x: region.x, y: region.y, width: raster.width, height: raster.height } };
   const distance = isWhole ? all : cropPlane(all, raster.width, region);
   onStep('tolerance');
-  const ripple = sampleRipple(distance, width, height);
+  const ripple = sampleRipple(distance, width, height) * cleanUp;
   const calm = forgiveRipple(distance, width, height, ripple);
   const tolerance = studyTolerance(calm, width, height, ground.noise, raster.width * raster.height);
   const study = { ground, region, raster: isWhole ? raster : cropRaster(raster, region), distance, calm, ripple, tolerance };

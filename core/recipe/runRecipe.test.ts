@@ -1,6 +1,8 @@
 import { describe, expect, it } from 'vitest';
 import { disc, drawMark, onGround, pixel, ring } from '../../tests/support/pictures';
 import { type Recipe, initialRecipe } from './recipe';
+import { project } from '../geometry/projective';
+import { areasOf } from '../stages/cutOutFacts';
 import { createStageCache, cutOutFacts, makeVariant, runStages } from './runRecipe';
 
 const badge = () => {
@@ -16,23 +18,23 @@ const variant = (recipe: Recipe, id: string) => recipe.variants.find((v) => v.id
 describe('runStages', () => {
   it('crops first: every later stage sees only the region, in the same coordinates', () => {
     const recipe = initialRecipe();
-    const values = { ...recipe.stages, crop: { rect: { x: 10, y: 20, width: 180, height: 170 } } };
+    const values = { ...recipe.stages, crop: { ...recipe.stages.crop, rect: { x: 10, y: 20, width: 180, height: 170 } } };
     const { master } = runStages(badge(), values, run);
     expect([master.raster.width, master.raster.height]).toEqual([180, 170]);
-    expect(master.toWorking).toEqual([1, 0, 0, 1, 10, 20]);
+    expect(project(master.toWorking, 0.5, 0.5)).toEqual({ x: 10.5, y: 20.5 });
   });
   it('keeps a choice when the crop changes, because it is anchored to a place', () => {
     const recipe = initialRecipe();
     const cutOut = { ...recipe.stages.cutOut, areas: [{ x: 100, y: 55, decision: 'solid' as const }] };
     for (const rect of [null, { x: 8, y: 8, width: 184, height: 184 }]) {
-      const result = runStages(badge(), { crop: { rect }, cutOut }, run);
-      expect(cutOutFacts(result).areas.filter((a) => a.isChosen)).toHaveLength(1);
+      const result = runStages(badge(), { crop: { ...recipe.stages.crop, rect }, cutOut }, run);
+      expect(areasOf(cutOutFacts(result)).filter((a) => a.isChosen)).toHaveLength(1);
     }
   });
   it('gives facts in working-picture pixels from a reduced picture too', () => {
     const half = badge();
     const result = runStages(half, initialRecipe().stages, { pictureKey: 'half', reduction: 3 });
-    const ringArea = cutOutFacts(result).areas.find((a) => !a.isPale);
+    const ringArea = areasOf(cutOutFacts(result)).find((a) => !a.isPale);
     expect(ringArea?.areaPx).toBeGreaterThan(9 * 5000);
     expect(result.master.toWorking[0]).toBe(3);
   });

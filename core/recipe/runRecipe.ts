@@ -1,9 +1,10 @@
 import type { Finding } from '../findings/finding';
 import { fills } from '../fills';
 import { scaling } from '../geometry/matrix';
+import { fromMatrix } from '../geometry/projective';
 import type { Raster } from '../raster/raster';
 import { type StageId, type StageValues, stageIds, stages } from '../stages';
-import type { CutOutFacts } from '../stages/cutOut';
+import type { CutOutFacts } from '../stages/cutOutFacts';
 import type { StageContext, StagePicture, StageResult } from '../stages/stage';
 import { surrounds } from '../surrounds';
 import type { Recipe, Variant } from './recipe';
@@ -54,7 +55,7 @@ export interface RunOptions {
  * @throws CoreError as the stages do
  */
 export function runStages(picture: Raster, values: StageValues, options: RunOptions): MasterResult {
-  let current: StagePicture = { raster: picture, toWorking: scaling(options.reduction) };
+  let current: StagePicture = { raster: picture, toWorking: fromMatrix(scaling(options.reduction)), reduction: options.reduction };
   let key = `${options.pictureKey}@${options.reduction}`;
   const perStage = {} as Record<StageId, StageResult>;
   const findings: Finding[] = [];

@@ -1,12 +1,14 @@
 import type { Finding } from '../findings/finding';
-import type { Matrix } from '../geometry/matrix';
+import type { Projective } from '../geometry/projective';
 import type { Fields, Values } from '../params';
 import type { Raster } from '../raster/raster';
 
 /** A picture on its way through the stages, and where its pixels lie in the working picture. */
 export interface StagePicture {
   readonly raster: Raster;
-  readonly toWorking: Matrix;
+  readonly toWorking: Projective;
+  /** Pixels of this stage's picture at full size per pixel of `raster`: 1, or more for a reduced picture. */
+  readonly reduction: number;
 }
 
 export interface StageContext {

@@ -1,12 +1,12 @@
 import { Hono } from 'hono';
-import { changeMarkRequest, checkBody, saveRecipeRequest } from '../../contract/requests';
+import { addSiblingsRequest, changeMarkRequest, checkBody, saveRecipeRequest } from '../../contract/requests';
 import { CoreError } from '../../core/errors';
 import { readRecipe } from '../../core/recipe/recipe';
 import type { AppDeps } from '../app';
 import { MOST_BYTES } from '../codecs/decodePicture';
 import { findBrand } from '../store/brands';
 import { asId, withTransaction } from '../store/db';
-import { changeMark, findMark, listMarks, removeMark, saveRecipe, stepHistory } from '../store/marks';
+import { addSiblings, changeMark, findMark, listMarks, removeMark, saveRecipe, stepHistory } from '../store/marks';
 import { takeIn } from '../takeIn';
 import { readJson } from './readJson';
 
@@ -34,6 +34,13 @@ export const markRoutes = ({ pool, core }: AppDeps) =>
       const body = await checkBody(saveRecipeRequest, await readJson(c));
       const recipe = readRecipe(body.recipe);
       return c.json(await withTransaction(pool, (tx) => saveRecipe(tx, id, body.basedOn, recipe, body.why)));
+    })
+    .post('/api/marks/:id/siblings', async (c) => {
+      const id = asId(c.req.param('id'), 'mark');
+      const { marks } = await checkBody(addSiblingsRequest, await readJson(c));
+      const siblings = marks.map((m) => ({ name: m.name, recipe: readRecipe(m.recipe) }));
+      const added = await withTransaction(pool, (tx) => addSiblings(tx, id, siblings));
+      return c.json(await Promise.all(added.map((one) => findMark(pool, one))), 201);
     })
     .post('/api/marks/:id/undo', async (c) => c.json(await withTransaction(pool, (tx) => stepHistory(tx, asId(c.req.param('id'), 'mark'), 'undo'))))
     .post('/api/marks/:id/redo', async (c) => c.json(await withTransaction(pool, (tx) => stepHistory(tx, asId(c.req.param('id'), 'mark'), 'redo'))));

@@ -30,6 +30,11 @@ export async function addBrand(db: Db, name: string, palette: readonly PaletteCo
   }
 }
 
+export async function changePalette(db: Db, id: string, palette: readonly PaletteColour[]): Promise<BrandView> {
+  await db.query('update brand set palette = $2 where id = $1', [id, JSON.stringify(palette)]);
+  return findBrand(db, id);
+}
+
 interface GroundRow { id: string; name: string; tone: GroundView['tone']; blob_sha: string; width: number; height: number }
 
 export async function listGrounds(db: Db, brandId: string): Promise<GroundView[]> {

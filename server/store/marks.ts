@@ -17,7 +17,7 @@ const toCard = (r: MarkRow): MarkCard => ({
 });
 
 const toView = (r: MarkRow): MarkView => ({
-  ...toCard(r), found: r.found, recipe: readRecipe(r.recipe), canUndo: r.parent_id !== null, canRedo: r.redo_id !== null,
+  ...toCard(r), found: { ...r.found, markCount: r.found.markCount ?? 0 }, recipe: readRecipe(r.recipe), canUndo: r.parent_id !== null, canRedo: r.redo_id !== null,
   reducedWidth: r.reduced_width,
 });
 
@@ -47,7 +47,7 @@ export async function findMarkPictures(db: Db, id: string): Promise<MarkPictures
 }
 
 export async function findMarkByOriginal(db: Db, brandId: string, sha: string): Promise<string | null> {
-  const { rows } = await db.query<{ id: string }>('select id from mark where brand_id = $1 and original_sha = $2', [brandId, sha]);
+  const { rows } = await db.query<{ id: string }>('select id from mark where brand_id = $1 and original_sha = $2 order by part limit 1', [brandId, sha]);
   return rows[0]?.id ?? null;
 }
 
@@ -72,6 +72,28 @@ export async function addMark(db: Db, m: NewMark): Promise<string | null> {
     if (isUniqueViolation(error, 'mark_original_unique')) return null;
     throw error;
   }
+}
+
+/**
+ * Adds marks that share another mark's original, each with a name and a recipe of its own. In a transaction.
+ * @returns their ids, in order
+ */
+export async function addSiblings(db: Db, markId: string, siblings: readonly { name: string; recipe: Recipe }[]): Promise<string[]> {
+  // The lock keeps two such requests from giving out the same parts.
+  await findMarkRow(db, markId, 'for update of m');
+  const ids: string[] = [];
+  for (const { name, recipe } of siblings) {
+    const { rows } = await db.query<{ id: string }>(
+      `insert into mark (brand_id, name, kind, original_sha, original_name, working_sha, reduced_sha, width, height, reduced_width, found, part)
+       select brand_id, $2, kind, original_sha, original_name, working_sha, reduced_sha, width, height, reduced_width, found,
+         (select max(n.part) + 1 from mark n where n.brand_id = m.brand_id and n.original_sha = m.original_sha)
+       from mark m where m.id = $1 returning id`,
+      [markId, name],
+    );
+    ids.push(rows[0].id);
+    await addRevision(db, rows[0].id, null, recipe, 'Taken from a sheet');
+  }
+  return ids;
 }
 
 async function addRevision(db: Db, markId: string, parent: number | null, recipe: Recipe, why: string): Promise<void> {

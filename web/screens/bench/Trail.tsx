@@ -1,6 +1,7 @@
 import { useCallback } from 'react';
 import type { MarkView } from '../../../contract/views';
 import type { Recipe } from '../../../core/recipe/recipe';
+import { areasOf, marksOf } from '../../../core/stages/cutOutFacts';
 import { Canvas, fillChecker, fitBox } from '../../components/Canvas';
 import type { Engine } from './useEngine';
 import type { RecipeDraft } from './useRecipeDraft';
@@ -44,29 +45,29 @@ export function Trail({ mark, stage, engine, recipe, draft, onGo }: Props) {
 }
 
 function Status({ stage, mark, engine, recipe }: Omit<Props, 'draft' | 'onGo'>) {
-  const areas = engine.quick?.facts.areas ?? [];
+  const facts = engine.quick?.facts;
+  const areas = areasOf(facts);
   const unsure = areas.filter((a) => a.isUnsure).length;
   const { rect } = recipe.stages.crop;
   if (stage === 'original') return <span>{mark.found.format} {mark.width} px</span>;
-  if (stage === 'crop') return <span>{rect ? `${Math.round(rect.width)} × ${Math.round(rect.height)} px` : 'whole'}</span>;
+  if (stage === 'crop') return <span>{rect ? `${Math.round(rect.width)} × ${Math.round(rect.height)} px` : recipe.stages.crop.corners ? 'put flat' : 'whole'}</span>;
   if (stage === 'variants') return <span>{recipe.variants.length}</span>;
   if (stage === 'files') return <span>{recipe.files.lines.length === 0 ? 'none yet' : `${recipe.files.lines.length} to make`}</span>;
   if (recipe.stages.cutOut.way === 'keep') return <span>own transparency</span>;
+  if (recipe.stages.cutOut.way === 'paper') return <span>{marksOf(facts).length > 1 && !recipe.stages.cutOut.mark ? `${marksOf(facts).length} signatures` : 'ink on paper'}</span>;
   return unsure ? <span className="warn">{unsure} unsure</span> : <span>{areas.length ? `${areas.length} areas` : 'done'}</span>;
 }
 
 function Bead({ stage, engine, recipe }: { stage: TrailStage; engine: Engine; recipe: Recipe }) {
   const { original, quick } = engine;
-  const { rect } = recipe.stages.crop;
-  const reduction = quick?.reduction ?? 1;
   const draw = useCallback((context: CanvasRenderingContext2D, w: number, h: number) => {
     context.imageSmoothingQuality = 'high';
     if (!original) return;
     const bitmap = original.original;
     if (stage === 'original' || stage === 'crop') {
-      const r = stage === 'crop' && rect ? { x: rect.x / reduction, y: rect.y / reduction, width: rect.width / reduction, height: rect.height / reduction } : { x: 0, y: 0, width: bitmap.width, height: bitmap.height };
-      const cover = Math.max(w / r.width, h / r.height) * (stage === 'original' ? 1 : 0.94);
-      context.drawImage(bitmap, r.x, r.y, r.width, r.height, (w - r.width * cover) / 2, (h - r.height * cover) / 2, r.width * cover, r.height * cover);
+      const shown = stage === 'crop' ? quick?.cropped ?? bitmap : bitmap;
+      const cover = Math.max(w / shown.width, h / shown.height) * (stage === 'original' ? 1 : 0.94);
+      context.drawImage(shown, (w - shown.width * cover) / 2, (h - shown.height * cover) / 2, shown.width * cover, shown.height * cover);
       return;
     }
     if (stage === 'variants') {
@@ -80,11 +81,11 @@ function Bead({ stage, engine, recipe }: { stage: TrailStage; engine: Engine; re
       context.fill();
     } else if (stage === 'cutOut') fillChecker(context, 0, 0, w, h, 6);
     if (!quick || stage === 'files') return;
-    const e = quick.extents ?? { x: 0, y: 0, width: bitmap.width * reduction, height: bitmap.height * reduction };
-    const [ox, oy] = [quick.toWorking[4], quick.toWorking[5]];
+    const e = quick.extents ?? { x: 0, y: 0, ...quick.frame };
+    const { reduction } = quick;
     const to = fitBox(e.width, e.height, w, h, 9);
-    context.drawImage(quick.result, (e.x - ox) / reduction, (e.y - oy) / reduction, e.width / reduction, e.height / reduction, to.x, to.y, to.width, to.height);
-  }, [original, quick, stage, rect, reduction]);
+    context.drawImage(quick.result, e.x / reduction, e.y / reduction, e.width / reduction, e.height / reduction, to.x, to.y, to.width, to.height);
+  }, [original, quick, stage]);
   if (stage === 'files') return <span className="bead-picture is-empty" aria-hidden="true">{recipe.files.lines.length || ''}</span>;
   return <span className="bead-picture"><Canvas draw={draw} /></span>;
 }

@@ -1,44 +1,121 @@
-import { Button, InputNumber } from 'antd';
+import { Button, InputNumber, Slider } from 'antd';
 import type { MarkView } from '../../../../contract/views';
 import type { RectPx } from '../../../../core/params';
+import type { StageValues } from '../../../../core/stages';
+import { MOST_TURN_DEG } from '../../../../core/stages/crop';
+import type { MarkFact } from '../../../../core/stages/cutOutFacts';
+import type { Candidates } from '../../../../worker/protocol';
+import type { CropMode } from '../picture/PictureView';
+
+type Values = StageValues['crop'];
 
 interface Props {
   readonly mark: MarkView;
-  readonly rect: RectPx | null;
-  readonly extents: RectPx | null;
-  readonly onChange: (rect: RectPx | null) => void;
+  readonly values: Values;
+  /** The point of the one signature that was taken. */
+  readonly chosen: { readonly x: number; readonly y: number } | null;
+  readonly candidates: Candidates | null;
+  readonly mode: CropMode;
+  /** What is visible, in pixels of the frame. */
+  readonly frameExtents: RectPx | null;
+  readonly isBusy: boolean;
+  readonly onMode: (mode: CropMode) => void;
+  readonly onChange: (values: Values, why: string) => void;
+  readonly onTake: (mark: MarkFact) => void;
+  readonly onWhole: () => void;
+  readonly onMakeMarks: (marks: readonly MarkFact[]) => void;
 }
 
-/** The crop region by numbers. */
-export function CropPanel({ mark, rect, extents, onChange }: Props) {
-  const r = rect ?? { x: 0, y: 0, width: mark.width, height: mark.height };
-  const set = (key: keyof RectPx, value: number | null) => {
-    if (value === null) return;
-    const next = { ...r, [key]: value };
-    const x = Math.min(Math.max(0, next.x), mark.width - 4);
-    const y = Math.min(Math.max(0, next.y), mark.height - 4);
-    onChange({ x, y, width: Math.max(4, Math.min(next.width, mark.width - x)), height: Math.max(4, Math.min(next.height, mark.height - y)) });
-  };
-  const fields: [keyof RectPx, string, number][] = [['x', 'From the left', mark.width], ['y', 'From the top', mark.height], ['width', 'Width', mark.width], ['height', 'Height', mark.height]];
-  const roundMark = () => {
-    if (!extents) return;
-    const room = Math.round(Math.max(extents.width, extents.height) * 0.06) + 4;
-    const x = Math.max(0, Math.floor(extents.x - room));
-    const y = Math.max(0, Math.floor(extents.y - room));
-    onChange({ x, y, width: Math.min(mark.width - x, Math.ceil(extents.width + 2 * room)), height: Math.min(mark.height - y, Math.ceil(extents.height + 2 * room)) });
-  };
+const LEAST_PX = 4;
+
+/** The crop: region, turn, corners of the sheet, and the signatures that were found on it. */
+export function CropPanel({ mark, values, chosen, candidates, mode, frameExtents, isBusy, onMode, onChange, onTake, onWhole, onMakeMarks }: Props) {
+  const { rect, turn, corners } = values;
+  const sheet = { width: Math.round(candidates?.width ?? mark.width), height: Math.round(candidates?.height ?? mark.height) };
+  const found = candidates?.marks ?? [];
+  const taken = chosen && found.find((m) => Math.hypot(m.at.x - chosen.x, m.at.y - chosen.y) < 2);
   return (
     <>
       <header><h2>Crop</h2><span className="soft">What lies outside is left out of every later step</span></header>
-      {fields.map(([key, label, most]) => (
-        <label key={key} className="panel-row"><b>{label}</b>
-          <InputNumber size="small" aria-label={label} min={key === 'x' || key === 'y' ? 0 : 4} max={most} precision={0} value={Math.round(r[key])} onChange={(v) => set(key, v)} suffix="px" style={{ width: 120 }} />
-        </label>
-      ))}
+      {found.length > 1 && (
+        <section className="areas" aria-label="Signatures found">
+          <div className="panel-row"><b>Signatures found</b><span>{found.length}</span></div>
+          <ul>
+            {found.map((m) => (
+              <li key={m.number}>
+                <span className={`chip${m === taken ? ' is-taken' : ''}`}>{m.number}</span>
+                <span className="areas-words">{m.width} × {m.height} px{Math.abs(m.angleDeg) >= 0.4 && `, ${leaning(m.angleDeg)}`}</span>
+                {m === taken ? <span className="soft small">taken</span> : <Button size="small" aria-label={`Take signature ${m.number}`} onClick={() => onTake(m)}>Take</Button>}
+              </li>
+            ))}
+          </ul>
+          <div className="panel-links">
+            {chosen && <button type="button" className="plain small" onClick={onWhole}>Whole sheet again</button>}
+            <button type="button" className="plain small" disabled={isBusy} onClick={() => onMakeMarks(found)}>Make each a mark of its own</button>
+          </div>
+        </section>
+      )}
+      <RegionFields rect={rect ?? { x: 0, y: 0, ...sheet }} sheet={sheet} isTurned={turn !== 0} onChange={(r) => onChange({ ...values, rect: r }, 'Crop')} />
       <div className="panel-buttons">
-        <Button size="small" onClick={roundMark} disabled={!extents}>Close round the mark</Button>
-        <Button size="small" onClick={() => onChange(null)} disabled={!rect}>Whole picture</Button>
+        <Button size="small" onClick={() => frameExtents && onChange({ ...values, rect: closeRound(rect ?? { x: 0, y: 0, ...sheet }, frameExtents, turn) }, 'Close round the mark')} disabled={!frameExtents}>Close round the mark</Button>
+        <Button size="small" onClick={() => onChange({ ...values, rect: null }, 'Take the whole picture')} disabled={!rect}>Whole {corners ? 'sheet' : 'picture'}</Button>
+      </div>
+      <div className="panel-row"><span><b>Turn</b><small className="soft">{turn === 0 ? 'as it is' : `${leaning(turn)}, set level`}</small></span>
+        <InputNumber size="small" aria-label="Turn" min={-MOST_TURN_DEG} max={MOST_TURN_DEG} step={0.1} precision={1} value={turn} onChange={(v) => v !== null && onChange({ ...values, turn: v }, 'Turn')} suffix="°" style={{ width: 104 }} />
+      </div>
+      <TurnSlider turn={turn} onChange={(v) => onChange({ ...values, turn: v }, 'Turn')} />
+      <div className="panel-links">
+        <button type="button" className="plain small" aria-pressed={mode === 'line'} onClick={() => onMode(mode === 'line' ? 'region' : 'line')}>{mode === 'line' ? 'Leave it' : 'Draw a level line'}</button>
+        {found.length > 0 && <button type="button" className="plain small" onClick={() => onChange({ ...values, turn: (taken ?? found[0]).angleDeg }, 'Set the writing level')}>Level by the writing</button>}
+        {turn !== 0 && <button type="button" className="plain small" onClick={() => onChange({ ...values, turn: 0 }, 'Turn it back')}>No turn</button>}
+      </div>
+      <div className="panel-row"><span><b>Sheet’s corners</b><small className="soft">{corners ? 'put flat by its four corners' : 'for a sheet seen from the side'}</small></span></div>
+      {!corners && candidates?.corners && <p className="finding note"><b>Sheet edges seen.</b> The sheet lies askew. <button type="button" className="plain small" onClick={() => onChange({ rect: null, turn: 0, corners: candidates.corners }, 'Put the sheet flat')}>Put it flat</button></p>}
+      <div className="panel-links">
+        <button type="button" className="plain small" aria-pressed={mode === 'corners'} onClick={() => onMode(mode === 'corners' ? 'region' : 'corners')}>{mode === 'corners' ? 'Done with the corners' : 'Set the corners'}</button>
+        {corners && <button type="button" className="plain small" onClick={() => onChange({ rect: null, turn: 0, corners: null }, 'As photographed')}>As photographed</button>}
       </div>
     </>
   );
+}
+
+const leaning = (deg: number) => `${Math.abs(deg).toFixed(1)}° ${deg < 0 ? 'uphill' : 'downhill'}`;
+
+function TurnSlider({ turn, onChange }: { turn: number; onChange: (turn: number) => void }) {
+  return <Slider aria-label="Turn by hand" min={-MOST_TURN_DEG} max={MOST_TURN_DEG} step={0.1} defaultValue={turn} key={turn} tooltip={{ formatter: (v) => `${v?.toFixed(1)}°` }} onChangeComplete={onChange} marks={{ 0: ' ' }} />;
+}
+
+function RegionFields({ rect, sheet, isTurned, onChange }: { rect: RectPx; sheet: { width: number; height: number }; isTurned: boolean; onChange: (rect: RectPx) => void }) {
+  const set = (key: keyof RectPx, value: number | null) => {
+    if (value === null) return;
+    const next = { ...rect, [key]: value };
+    // A turned region may reach beyond the picture; an upright one has nothing to show there.
+    if (isTurned) return onChange(next);
+    const x = Math.min(Math.max(0, next.x), sheet.width - LEAST_PX);
+    const y = Math.min(Math.max(0, next.y), sheet.height - LEAST_PX);
+    onChange({ x, y, width: Math.max(LEAST_PX, Math.min(next.width, sheet.width - x)), height: Math.max(LEAST_PX, Math.min(next.height, sheet.height - y)) });
+  };
+  const field = (key: keyof RectPx, label: string, most: number) => (
+    <InputNumber size="small" aria-label={label} min={isTurned && (key === 'x' || key === 'y') ? -most : key === 'x' || key === 'y' ? 0 : LEAST_PX} max={most} precision={0} value={Math.round(rect[key])} onChange={(v) => set(key, v)} suffix="px" style={{ width: 92 }} />
+  );
+  return (
+    <>
+      <div className="panel-row"><b>From left, top</b><span className="panel-pair">{field('x', 'From the left', sheet.width)}{field('y', 'From the top', sheet.height)}</span></div>
+      <div className="panel-row"><b>Width, height</b><span className="panel-pair">{field('width', 'Width', sheet.width)}{field('height', 'Height', sheet.height)}</span></div>
+    </>
+  );
+}
+
+/** A region drawn in to what is visible of it, with a little room. */
+function closeRound(rect: RectPx, extents: RectPx, turnDeg: number): RectPx {
+  const room = Math.round(Math.max(extents.width, extents.height) * 0.06) + 4;
+  const width = Math.min(rect.width, Math.ceil(extents.width + 2 * room));
+  const height = Math.min(rect.height, Math.ceil(extents.height + 2 * room));
+  // The new region's centre, measured from the old one's, turned back onto the sheet.
+  const clamp = (v: number, least: number, most: number) => Math.min(Math.max(v, least), most);
+  const u = clamp(extents.x + extents.width / 2, width / 2, rect.width - width / 2) - rect.width / 2;
+  const v = clamp(extents.y + extents.height / 2, height / 2, rect.height - height / 2) - rect.height / 2;
+  const a = (turnDeg * Math.PI) / 180;
+  const [cx, cy] = [rect.x + rect.width / 2 + u * Math.cos(a) - v * Math.sin(a), rect.y + rect.height / 2 + u * Math.sin(a) + v * Math.cos(a)];
+  return { x: Math.round(cx - width / 2), y: Math.round(cy - height / 2), width, height };
 }

@@ -1,11 +1,25 @@
-import type { Finding } from '../../../../core/findings/finding';
+import type { Finding, Fix } from '../../../../core/findings/finding';
 
-/** The findings of a stage: what was measured, and what to do about it. */
-export function Findings({ findings }: { findings: readonly Finding[] }) {
+interface Props {
+  readonly findings: readonly Finding[];
+  readonly onShow: (finding: Finding) => void;
+  readonly onFix: (finding: Finding, fix: Fix) => void;
+}
+
+/** The findings of a stage: what was measured, where, and the way to mend it. */
+export function Findings({ findings, onShow, onFix }: Props) {
   return (
     <section className="findings" aria-label="Findings">
       {findings.map((f) => (
-        <p key={f.id} className={f.weight === 'note' ? 'finding note' : 'finding'}><b>{f.title[0].toUpperCase()}{f.title.slice(1)}.</b> {f.detail}</p>
+        <div key={f.id} className={f.weight === 'note' ? 'finding note' : 'finding'}>
+          <b>{f.title[0].toUpperCase()}{f.title.slice(1)}.</b> {f.detail}
+          {(f.places.length > 0 || f.fixes) && (
+            <span className="finding-ways">
+              {f.places.length > 0 && <button type="button" className="plain small" aria-label={`Show me: ${f.title}`} onClick={() => onShow(f)}>Show me</button>}
+              {f.fixes?.map((fix) => <button key={fix.label} type="button" className="plain small" onClick={() => onFix(f, fix)}>{fix.label}</button>)}
+            </span>
+          )}
+        </div>
       ))}
     </section>
   );

@@ -1,4 +1,5 @@
-import type { AreaFact } from '../../../../core/stages/cutOut';
+import type { AreaFact } from '../../../../core/stages/cutOutFacts';
+import type { Place } from './frame';
 import type { Viewport } from './useViewport';
 
 const MOST_CHIPS = 60;
@@ -6,24 +7,25 @@ const MOST_CHIPS = 60;
 interface Props {
   readonly areas: readonly AreaFact[];
   readonly view: Viewport;
+  readonly toFrame: (p: Place) => Place;
   readonly hiddenLeftOf: number | null;
-  readonly onToggle: (x: number, y: number, decision: 'open' | 'solid') => void;
+  readonly onChoose: (areas: readonly AreaFact[], decision: 'open' | 'solid') => void;
 }
 
 /** Numbered chips tying each unsure enclosed area to its place; a press turns it from open to solid or back. */
-export function AreaChips({ areas, view, hiddenLeftOf, onToggle }: Props) {
+export function AreaChips({ areas, view, toFrame, hiddenLeftOf, onChoose }: Props) {
   const shown = areas.filter((a) => a.isUnsure || a.isChosen).slice(0, MOST_CHIPS);
   return (
     <>
       {shown.map((a) => {
-        const x = a.x * view.scale + view.x;
-        const y = a.y * view.scale + view.y;
+        const at = toFrame(a);
+        const x = at.x * view.scale + view.x;
         if (hiddenLeftOf !== null && x < hiddenLeftOf) return null;
         const other = a.decision === 'open' ? 'solid' : 'open';
         return (
           <button
-            key={a.number} type="button" className={`chip on-picture${a.isUnsure ? ' is-unsure' : ''}`} style={{ left: x, top: y }} onPointerDown={(e) => e.stopPropagation()}
-            onClick={() => onToggle(a.x, a.y, other)} aria-label={`Area ${a.number} is ${a.decision}; make it ${other}`} title={`${a.decision}; click for ${other}`}
+            key={`${a.x},${a.y}`} type="button" data-area={a.number} className={`chip on-picture${a.isUnsure ? ' is-unsure' : ''}`} style={{ left: x, top: at.y * view.scale + view.y }} onPointerDown={(e) => e.stopPropagation()}
+            onClick={() => onChoose([a], other)} aria-label={`Area ${a.number} is ${a.decision}; make it ${other}`} title={`${a.decision}; click for ${other}`}
           >
             {a.number}
           </button>

@@ -1,63 +1,88 @@
 import { Segmented } from 'antd';
 import { type PointerEvent, useCallback, useEffect, useMemo, useRef, useState } from 'react';
+import { useHotkeys } from 'react-hotkeys-hook';
 import type { MarkView } from '../../../../contract/views';
-import type { RectPx } from '../../../../core/params';
+import type { Corners } from '../../../../core/geometry/projective';
 import type { StageValues } from '../../../../core/stages';
+import { nextUnsure } from '../../../../core/stages/areaChoices';
+import { type AreaFact, type MarkFact, areasOf } from '../../../../core/stages/cutOutFacts';
+import type { Candidates } from '../../../../worker/protocol';
 import { Canvas } from '../../../components/Canvas';
 import { usePhotos } from '../../../components/usePhoto';
 import type { TrailStage } from '../Trail';
 import type { Engine, ProofGround } from '../useEngine';
 import { AreaChips } from './AreaChips';
 import { CropFrame } from './CropFrame';
+import { HoverNumbers } from './HoverNumbers';
+import { Magnifier, type Visit } from './Magnifier';
+import { CandidateBoxes, CornerHandles, LevelLine } from './SheetOverlays';
+import { TroubleMarks } from './TroubleMarks';
+import { type Place, frameMapping } from './frame';
 import { type BenchView, paintBench } from './paintBench';
 import { useMatte } from './useMatte';
 import { useViewport } from './useViewport';
+
+/** What the pointer does on the crop stage. */
+export type CropMode = 'region' | 'line' | 'corners';
 
 interface Props {
   readonly stage: TrailStage;
   readonly mark: MarkView;
   readonly engine: Engine;
   readonly ground: ProofGround | null;
-  readonly crop: RectPx | null;
+  readonly crop: StageValues['crop'];
   readonly values: StageValues;
   readonly isPicking: boolean;
+  readonly candidates: Candidates | null;
+  readonly cropMode: CropMode;
+  readonly visit: Visit | null;
+  readonly onVisit: (visit: Visit | null) => void;
   readonly onPick: (hex: string) => void;
-  readonly onToggleArea: (x: number, y: number, decision: 'open' | 'solid') => void;
-  readonly onCrop: (rect: RectPx | null, isFinal: boolean) => void;
+  readonly onChoose: (areas: readonly AreaFact[], decision: 'open' | 'solid') => void;
+  readonly onCrop: (values: StageValues['crop'], isFinal: boolean, why?: string) => void;
+  readonly onTake: (mark: MarkFact) => void;
+  readonly onCropMode: (mode: CropMode) => void;
 }
 
-const views = [{ value: 'result', label: 'Result' }, { value: 'original', label: 'Original' }, { value: 'matte', label: 'Matte' }];
+const views = [{ value: 'result', label: 'Result' }, { value: 'original', label: 'Original' }, { value: 'matte', label: 'Matte' }, { value: 'trouble', label: 'Trouble' }];
+/** How close the bench comes when it goes to a place. */
+const VISIT_ZOOM = 6;
 
-/** The picture in the middle: pan, zoom to single pixels, wipe between original and result, three views. */
-export function PictureView({ stage, mark, engine, ground, crop, values, isPicking, onPick, onToggleArea, onCrop }: Props) {
+/** The picture in the middle: pan, zoom to single pixels, wipe between original and result, four views. */
+export function PictureView({ stage, mark, engine, ground, crop, values, isPicking, candidates, cropMode, visit, onVisit, onPick, onChoose, onCrop, onTake, onCropMode }: Props) {
   const box = useRef<HTMLDivElement>(null);
-  const port = useViewport(box, mark.width, mark.height);
+  const isCutOut = stage === 'cutOut';
+  const frame = useFrameSize({ stage, mark, engine, crop, candidates, cropMode });
+  const port = useViewport(box, frame.width, frame.height);
   const [mode, setMode] = useState<BenchView>('result');
   const [wipe, setWipe] = useState(0.36);
+  const [pointer, setPointer] = useState<Place | null>(null);
   const photos = usePhotos(ground?.url ? [ground.url] : []);
-  const isCutOut = stage === 'cutOut';
   const active: BenchView = isCutOut && !isPicking ? mode : 'original';
   // Close up, the full-size result; from afar the reduced one holds all that the screen can show.
   const isClose = port.view.scale > 1 / (mark.width / mark.reducedWidth);
   const shown = (isClose ? engine.full : null) ?? engine.quick;
-  const original = (isClose ? engine.originalFull : null) ?? engine.original;
-  const matte = useMatte(engine, values, active === 'matte');
+  const whole = (isClose ? engine.originalFull : null) ?? engine.original;
+  const original = isCutOut ? shown?.cropped ?? whole?.original : (stage === 'crop' && cropMode !== 'corners' ? candidates?.sheet : null) ?? whole?.original;
+  const matte = useMatte(engine, values, active === 'matte' || active === 'trouble');
   const photo = ground?.url ? photos.get(ground.url) ?? null : null;
   const wipeX = isCutOut ? wipe * port.size.w : null;
+  const { toFrame } = useMemo(() => frameMapping(shown), [shown]);
+  const findings = shown?.findings ?? [];
 
   const draw = useCallback((context: CanvasRenderingContext2D, w: number, h: number) => {
     if (!original) return;
-    paintBench(context, w, h, { view: port.view, mode: active, width: mark.width, height: mark.height, original: original.original, shown, matte, ground, photo, wipeX, crop });
-  }, [port.view, active, mark.width, mark.height, original, shown, matte, ground, photo, wipeX, crop]);
+    paintBench(context, w, h, { view: port.view, mode: active, width: frame.width, height: frame.height, original, result: isCutOut ? shown?.result ?? null : null, matte, ground, photo, wipeX });
+  }, [port.view, active, frame.width, frame.height, original, shown, isCutOut, matte, ground, photo, wipeX]);
 
-  const toWorking = (event: { clientX: number; clientY: number }) => {
+  const toPicture = (event: { clientX: number; clientY: number }): Place => {
     const bounds = (box.current as HTMLElement).getBoundingClientRect();
     return { x: (event.clientX - bounds.left - port.view.x) / port.view.scale, y: (event.clientY - bounds.top - port.view.y) / port.view.scale };
   };
   const drag = useDrag(port.panBy, (event) => {
     if (isPicking && original) {
-      const at = toWorking(event);
-      const hex = colourAt(original.original, at.x / mark.width, at.y / mark.height);
+      const at = toPicture(event);
+      const hex = colourAt(original, at.x / frame.width, at.y / frame.height);
       if (hex) onPick(hex);
     }
   });
@@ -67,22 +92,44 @@ export function PictureView({ stage, mark, engine, ground, crop, values, isPicki
       ArrowLeft: () => port.panBy(step, 0), ArrowRight: () => port.panBy(-step, 0), ArrowUp: () => port.panBy(0, step), ArrowDown: () => port.panBy(0, -step),
       '+': () => port.zoomAt(1.5), '=': () => port.zoomAt(1.5), '-': () => port.zoomAt(1 / 1.5), '0': port.showAll,
     };
-    if (!keys[event.key] || event.target !== event.currentTarget) return;
+    if (!keys[event.key] || event.target !== event.currentTarget || event.altKey) return;
     event.preventDefault();
     keys[event.key]();
   };
-  const areas = useMemo(() => shown?.facts.areas ?? [], [shown]);
+  const areas = areasOf(shown?.facts);
+  useNextUnsure(box, areas, isCutOut, (area) => {
+    if (mode === 'original') setMode('result');
+    setWipe(Math.min(wipe, 0.04));
+    port.bringIntoView(toFrame(area));
+  });
 
   return (
-    <div className={`picture${isPicking ? ' is-picking' : ''}`} ref={box} tabIndex={0} aria-label="Picture. Arrow keys move it, plus and minus zoom, 0 shows all." role="group" onKeyDown={onKeyDown} {...drag}>
+    <div
+      className={`picture${isPicking ? ' is-picking' : ''}`} ref={box} tabIndex={0} aria-label="Picture. Arrow keys move it, plus and minus zoom, 0 shows all." role="group" onKeyDown={onKeyDown} {...drag}
+      onPointerMove={(e) => { drag.onPointerMove(e); if (isCutOut) setPointer(toPicture(e)); }} onPointerLeave={() => setPointer(null)}
+    >
       <Canvas draw={draw} className="picture-canvas" label={`${mark.name}, ${active}`} />
       {!original && <span className="picture-wait soft" role="status">Loading the picture…</span>}
       {isCutOut && active === 'result' && <Wipe at={wipe} onMove={setWipe} />}
-      {isCutOut && active !== 'original' && <AreaChips areas={areas} view={port.view} hiddenLeftOf={active === 'result' ? wipeX : null} onToggle={onToggleArea} />}
-      {stage === 'crop' && <CropFrame rect={crop} width={mark.width} height={mark.height} view={port.view} onChange={onCrop} />}
+      {isCutOut && (active === 'result' || active === 'matte') && <AreaChips areas={areas} view={port.view} toFrame={toFrame} hiddenLeftOf={active === 'result' ? wipeX : null} onChoose={onChoose} />}
+      {isCutOut && active === 'trouble' && <TroubleMarks findings={findings} view={port.view} toFrame={toFrame} visit={visit} onVisit={onVisit} />}
+      {isCutOut && visit && shown && original && <Magnifier findings={findings} visit={visit} shown={shown} original={original} toFrame={toFrame} onVisit={onVisit} onGo={(p) => port.centreOn(p, VISIT_ZOOM)} />}
+      {stage === 'crop' && cropMode !== 'corners' && (
+        <>
+          {candidates && candidates.marks.length > 1 && <CandidateBoxes marks={candidates.marks} taken={values.cutOut.mark} view={port.view} onTake={onTake} />}
+          {(crop.rect !== null || (candidates?.marks.length ?? 0) < 2) && (
+            <CropFrame rect={crop.rect ?? { x: 0, y: 0, width: frame.width, height: frame.height }} turnDeg={crop.rect ? crop.turn : 0} width={frame.width} height={frame.height} view={port.view} onChange={(rect, isFinal) => onCrop({ ...crop, rect }, isFinal)} />
+          )}
+        </>
+      )}
+      {stage === 'crop' && cropMode === 'line' && <LevelLine view={port.view} onDrawn={(angle) => { onCrop({ ...crop, turn: angle }, true, 'Level along a line'); onCropMode('region'); }} />}
+      {stage === 'crop' && cropMode === 'corners' && <CornerHandles corners={crop.corners ?? candidates?.corners ?? startCorners(mark)} view={port.view} onChange={(corners, isFinal) => onCrop({ rect: null, turn: 0, corners }, isFinal, 'Set the sheet’s corners')} />}
       {isPicking && <span className="picture-hint">Click the ground’s colour in the picture. Esc leaves it as it is.</span>}
+      {stage === 'crop' && cropMode === 'line' && <span className="picture-hint">Draw a line along the writing. Esc leaves it.</span>}
+      {stage === 'crop' && cropMode === 'corners' && <span className="picture-hint">Drag the four corners of the sheet.</span>}
       <div className="picture-foot" onPointerDown={(e) => e.stopPropagation()}>
         {isCutOut ? <Segmented aria-label="View" options={views} value={mode} onChange={(v) => setMode(v as BenchView)} /> : <span />}
+        {isCutOut && <HoverNumbers engine={engine} values={values} at={pointer} />}
         <span className="picture-zoom">
           {engine.isSettling && <span className="soft small" role="status">settling to full size</span>}
           <button type="button" onClick={() => port.zoomAt(1 / 1.5)} aria-label="Zoom out">−</button>
@@ -93,6 +140,31 @@ export function PictureView({ stage, mark, engine, ground, crop, values, isPicki
       </div>
     </div>
   );
+}
+
+/** The size of what is looked at: the original, the sheet put flat, or what the crop lets through. */
+function useFrameSize({ stage, mark, engine, candidates, cropMode }: Pick<Props, 'stage' | 'mark' | 'engine' | 'crop' | 'candidates' | 'cropMode'>): { width: number; height: number } {
+  const shown = engine.full ?? engine.quick;
+  if (stage === 'cutOut' && shown) return shown.cropped ? shown.frame : { width: mark.width, height: mark.height };
+  if (stage === 'crop' && cropMode !== 'corners' && candidates?.sheet) return { width: candidates.width, height: candidates.height };
+  return { width: mark.width, height: mark.height };
+}
+
+// Where nothing is known of the sheet, its corners start a little inside the picture.
+const startCorners = ({ width: w, height: h }: MarkView): Corners => {
+  const [x, y] = [Math.round(w * 0.08), Math.round(h * 0.08)];
+  return [{ x, y }, { x: w - x, y }, { x: w - x, y: h - y }, { x, y: h - y }];
+};
+
+/** Alt with the arrow down puts the focus on the next unsure area's chip; Enter flips it there. */
+function useNextUnsure(box: React.RefObject<HTMLElement | null>, areas: readonly AreaFact[], isOn: boolean, onGo: (area: AreaFact) => void): void {
+  useHotkeys('alt+down', () => {
+    const focused = document.activeElement instanceof HTMLElement ? Number(document.activeElement.dataset.area) : Number.NaN;
+    const next = nextUnsure(areas, Number.isNaN(focused) ? null : focused);
+    if (!next) return;
+    onGo(next);
+    requestAnimationFrame(() => requestAnimationFrame(() => box.current?.querySelector<HTMLElement>(`[data-area="${next.number}"]`)?.focus()));
+  }, { preventDefault: true, enabled: isOn }, [areas, onGo]);
 }
 
 const formatZoom = (scale: number) => `${scale >= 0.1 ? Math.round(scale * 100) : (scale * 100).toFixed(1)} %`;

@@ -1,25 +1,23 @@
-import type { RectPx } from '../../../../core/params';
 import { fillChecker } from '../../../components/Canvas';
 import { coverWith } from '../../../components/usePhoto';
-import type { ProofGround, Shown } from '../useEngine';
+import type { ProofGround } from '../useEngine';
 import type { Viewport } from './useViewport';
 
-export type BenchView = 'result' | 'original' | 'matte';
+export type BenchView = 'result' | 'original' | 'matte' | 'trouble';
 
 export interface BenchPaint {
   readonly view: Viewport;
   readonly mode: BenchView;
-  /** Working-picture size. */
+  /** Size of what is looked at, full-size pixels; every bitmap spans it. */
   readonly width: number;
   readonly height: number;
   readonly original: ImageBitmap;
-  readonly shown: Shown | null;
+  readonly result: ImageBitmap | null;
   readonly matte: ImageBitmap | null;
   readonly ground: ProofGround | null;
   readonly photo: ImageBitmap | null;
   /** Screen x of the wipe, or null for none. */
   readonly wipeX: number | null;
-  readonly crop: RectPx | null;
 }
 
 /** Draws the bench's picture: the original, what became of it, and the wipe between them. */
@@ -27,7 +25,7 @@ export function paintBench(context: CanvasRenderingContext2D, w: number, h: numb
   const { view } = p;
   context.imageSmoothingEnabled = view.scale < 3; // single pixels stay single pixels
   context.imageSmoothingQuality = 'high';
-  if (p.mode === 'original' || !p.shown) {
+  if (p.mode === 'original' || !p.result) {
     paintOriginal(context, p, 0, w, h);
     return;
   }
@@ -56,9 +54,12 @@ function paintOriginal(context: CanvasRenderingContext2D, { view, width, height,
   context.drawImage(original, view.x, view.y, width * view.scale, height * view.scale);
 }
 
-function paintResult(context: CanvasRenderingContext2D, { view, mode, shown, matte, ground, photo }: BenchPaint, w: number, h: number): void {
-  if (!shown) return;
-  if (mode === 'matte') {
+/** How strongly the matte shows beneath the marks of the trouble view. */
+const DIMMED = 0.34;
+
+function paintResult(context: CanvasRenderingContext2D, { view, mode, width, height, result, matte, ground, photo }: BenchPaint, w: number, h: number): void {
+  const isMatte = mode === 'matte' || mode === 'trouble';
+  if (isMatte) {
     context.fillStyle = '#000000';
     context.fillRect(0, 0, w, h);
   } else if (ground?.hex) {
@@ -66,17 +67,18 @@ function paintResult(context: CanvasRenderingContext2D, { view, mode, shown, mat
     context.fillRect(0, 0, w, h);
   } else if (photo) coverWith(context, photo, 0, 0, w, h);
   else fillChecker(context, 0, 0, w, h);
-  const bitmap = mode === 'matte' ? matte : shown.result;
+  const bitmap = isMatte ? matte : result;
   if (!bitmap) return;
-  const [a, , , d, e, f] = shown.toWorking;
+  const [a, d] = [width / bitmap.width, height / bitmap.height];
   // Only the part in sight: a browser without a graphics processor resamples all it is given.
-  const left = Math.max(0, Math.floor(((0 - view.x) / view.scale - e) / a));
-  const top = Math.max(0, Math.floor(((0 - view.y) / view.scale - f) / d));
-  const right = Math.min(bitmap.width, Math.ceil(((w - view.x) / view.scale - e) / a));
-  const bottom = Math.min(bitmap.height, Math.ceil(((h - view.y) / view.scale - f) / d));
+  const left = Math.max(0, Math.floor((0 - view.x) / view.scale / a));
+  const top = Math.max(0, Math.floor((0 - view.y) / view.scale / d));
+  const right = Math.min(bitmap.width, Math.ceil((w - view.x) / view.scale / a));
+  const bottom = Math.min(bitmap.height, Math.ceil((h - view.y) / view.scale / d));
   if (right <= left || bottom <= top) return;
-  const at = (v: number, s: number, o: number, off: number) => (v * s + o) * view.scale + off;
-  const x = at(left, a, e, view.x);
-  const y = at(top, d, f, view.y);
-  context.drawImage(bitmap, left, top, right - left, bottom - top, x, y, at(right, a, e, view.x) - x, at(bottom, d, f, view.y) - y);
+  const x = left * a * view.scale + view.x;
+  const y = top * d * view.scale + view.y;
+  context.globalAlpha = mode === 'trouble' ? DIMMED : 1;
+  context.drawImage(bitmap, left, top, right - left, bottom - top, x, y, (right - left) * a * view.scale, (bottom - top) * d * view.scale);
+  context.globalAlpha = 1;
 }

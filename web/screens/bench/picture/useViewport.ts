@@ -2,14 +2,15 @@ import { type RefObject, useCallback, useEffect, useRef, useState } from 'react'
 
 export const MOST_ZOOM = 32;
 
-/** Where the working picture lies on the screen: CSS px = working px × scale + offset. */
+/** Where the picture lies on the screen: CSS px = picture px × scale + offset. */
 export interface Viewport { readonly scale: number; readonly x: number; readonly y: number }
 
 const MARGIN = 28;
+const RIM = 60;
 
 /**
  * Zoom from fit to 3200 % and panning, by wheel, drag, keyboard and buttons.
- * @param width height  size of the working picture
+ * @param width height  size of what is looked at
  */
 export function useViewport(box: RefObject<HTMLElement | null>, width: number, height: number) {
   const [size, setSize] = useState({ w: 1, h: 1 });
@@ -42,6 +43,18 @@ export function useViewport(box: RefObject<HTMLElement | null>, width: number, h
   }), []);
   const zoomTo = useCallback((scale: number) => zoomAt(scale / latest.current.view.scale), [zoomAt]);
 
+  const centreOn = useCallback((place: { x: number; y: number }, scale?: number) => {
+    const { view: v, size: s } = latest.current;
+    const to = Math.min(MOST_ZOOM, scale ?? v.scale);
+    setCustom({ scale: to, x: s.w / 2 - place.x * to, y: s.h / 2 - place.y * to });
+  }, []);
+  /** Moves only when the place is out of sight or close to the rim. */
+  const bringIntoView = useCallback((place: { x: number; y: number }) => {
+    const { view: v, size: s } = latest.current;
+    const [x, y] = [place.x * v.scale + v.x, place.y * v.scale + v.y];
+    if (x < RIM || y < RIM || x > s.w - RIM || y > s.h - RIM) centreOn(place);
+  }, [centreOn]);
+
   useEffect(() => {
     const element = box.current;
     if (!element) return;
@@ -56,7 +69,7 @@ export function useViewport(box: RefObject<HTMLElement | null>, width: number, h
     return () => element.removeEventListener('wheel', onWheel);
   }, [box, zoomAt]);
 
-  return { view, size, isFit: custom === null, zoomAt, zoomTo, panBy, showAll: useCallback(() => setCustom(null), []) };
+  return { view, size, isFit: custom === null, zoomAt, zoomTo, panBy, centreOn, bringIntoView, showAll: useCallback(() => setCustom(null), []) };
 }
 
 function fitView({ w, h }: { w: number; h: number }, width: number, height: number): Viewport {

@@ -1,0 +1,42 @@
+import { isCoreError } from '../errors';
+import type { Way } from '../inspect/inspectPicture';
+import type { Raster } from '../raster/raster';
+import type { StageValues } from '../stages';
+import { marksOf } from '../stages/cutOutFacts';
+import { type Recipe, initialRecipe } from './recipe';
+import { type MasterResult, cutOutFacts, runStages } from './runRecipe';
+import { takeMark } from './takeMark';
+
+export interface Proposal {
+  readonly recipe: Recipe;
+  /** What it makes of the picture; null where neither ground nor ink was found and the picture stays as it is. */
+  readonly result: MasterResult | null;
+  /** Separate signatures on the sheet. */
+  readonly markCount: number;
+}
+
+type CutOutWay = StageValues['cutOut']['way'];
+
+/**
+ * The recipe to start with, by what the picture was found to be. One signature alone is cropped and set level.
+ * @param reduction  full size over this picture's size
+ */
+export function proposeRecipe(picture: Raster, reduction: number, found: Way): Proposal {
+  const ways: CutOutWay[] = found === 'transparent' ? ['keep'] : found === 'paper' ? ['paper', 'flat'] : ['flat', 'paper'];
+  const base = initialRecipe();
+  const withWay = (way: CutOutWay): Recipe => ({ ...base, stages: { ...base.stages, cutOut: { ...base.stages.cutOut, way } } });
+  const run = (recipe: Recipe) => runStages(picture, recipe.stages, { pictureKey: 'proposal', reduction });
+  for (const way of ways) {
+    const recipe = withWay(way);
+    try {
+      const result = run(recipe);
+      const marks = marksOf(cutOutFacts(result));
+      if (marks.length !== 1) return { recipe, result, markCount: marks.length };
+      const taken = { ...recipe, stages: takeMark(recipe.stages, marks[0], { width: picture.width * reduction, height: picture.height * reduction }) };
+      return { recipe: taken, result: run(taken), markCount: 1 };
+    } catch (error) {
+      if (!isCoreError(error) || !error.code.startsWith('cutout/no-')) throw error;
+    }
+  }
+  return { recipe: withWay('keep'), result: null, markCount: 0 };
+}

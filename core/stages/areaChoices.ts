@@ -1,0 +1,24 @@
+import type { Anchor } from '../params';
+import type { AreaFact } from './cutOutFacts';
+
+/** Alike in size: neither more than this many times the other. */
+const ALIKE_RATIO = 2.2;
+
+/** The areas that belong to the same inner detail, this one among them. */
+export const groupOf = (areas: readonly AreaFact[], one: AreaFact): AreaFact[] => areas.filter((a) => a.group === one.group);
+
+/** The areas that are alike: of the same kind, decided alike, and of nearly the same size, this one among them. */
+export const alikeTo = (areas: readonly AreaFact[], one: AreaFact): AreaFact[] =>
+  areas.filter((a) => a.isPale === one.isPale && a.decision === one.decision && Math.max(a.areaPx, one.areaPx) <= ALIKE_RATIO * Math.min(a.areaPx, one.areaPx));
+
+/** A person's decisions with some areas decided anew: an earlier choice at the same place gives way. */
+export function chooseAreas(choices: readonly Anchor[], areas: readonly AreaFact[], decision: Anchor['decision']): Anchor[] {
+  const others = choices.filter((c) => !areas.some((a) => Math.hypot(a.x - c.x, a.y - c.y) <= 0.5));
+  return [...others, ...areas.map(({ x, y }) => ({ x, y, decision }))];
+}
+
+/** The unsure area that comes after a given one, or the first; null when all are sure. */
+export function nextUnsure(areas: readonly AreaFact[], after: number | null): AreaFact | null {
+  const unsure = areas.filter((a) => a.isUnsure);
+  return unsure.find((a) => after !== null && a.number > after) ?? unsure[0] ?? null;
+}

@@ -1,0 +1,63 @@
+import { useCallback } from 'react';
+import type { Finding } from '../../../../core/findings/finding';
+import { Canvas, fillChecker } from '../../../components/Canvas';
+import type { Shown } from '../useEngine';
+import type { Place } from './frame';
+
+/** Which finding's places the magnifier goes through, and at which it stands. */
+export interface Visit { readonly finding: Finding['id']; readonly at: number }
+
+interface Props {
+  readonly findings: readonly Finding[];
+  readonly visit: Visit;
+  readonly shown: Shown;
+  readonly original: ImageBitmap;
+  readonly toFrame: (p: Place) => Place;
+  readonly onVisit: (visit: Visit | null) => void;
+  readonly onGo: (place: Place) => void;
+}
+
+const SIDE = 168;
+const ZOOM = 8;
+
+/** A bead that holds the worst places one after another, before on its left half and after on its right. */
+export function Magnifier({ findings, visit, shown, original, toFrame, onVisit, onGo }: Props) {
+  const finding = findings.find((f) => f.id === visit.finding);
+  const count = finding?.places.length ?? 0;
+  const at = Math.min(visit.at, Math.max(0, count - 1));
+  const place = finding && count ? toFrame(finding.places[at]) : null;
+  const [px, py] = [place?.x ?? 0, place?.y ?? 0];
+  const draw = useCallback((context: CanvasRenderingContext2D, w: number, h: number) => {
+    context.imageSmoothingEnabled = false;
+    const side = (bitmap: ImageBitmap, from: number) => {
+      const scale = (bitmap.width / shown.frame.width);
+      const [bw, bh] = [(w / ZOOM) * scale, (h / ZOOM) * scale];
+      context.save();
+      context.beginPath();
+      context.rect(from, 0, w / 2, h);
+      context.clip();
+      context.drawImage(bitmap, px * scale - bw / 2, py * scale - bh / 2, bw, bh, 0, 0, w, h);
+      context.restore();
+    };
+    fillChecker(context, 0, 0, w, h, 7);
+    side(original, 0);
+    context.fillStyle = '#101010';
+    context.fillRect(w / 2, 0, w / 2, h);
+    side(shown.result, w / 2);
+  }, [shown, original, px, py]);
+  if (!finding || !place) return null;
+  const step = (by: number) => onVisit({ finding: finding.id, at: (at + by + count) % count });
+  return (
+    <div className="magnifier" role="group" aria-label={`Magnifier: ${finding.title}, place ${at + 1} of ${count}`} onPointerDown={(e) => e.stopPropagation()}>
+      <button type="button" className="magnifier-glass" style={{ width: SIDE, height: SIDE }} onClick={() => onGo(place)} aria-label="Go to this place" title="Before on the left, after on the right. Press to go there.">
+        <Canvas draw={draw} />
+      </button>
+      <span className="magnifier-words"><b>{finding.title}</b> {at + 1} of {count}</span>
+      <span className="magnifier-steps">
+        <button type="button" onClick={() => step(-1)} aria-label="Previous place">‹</button>
+        <button type="button" onClick={() => step(1)} aria-label="Next place">›</button>
+        <button type="button" onClick={() => onVisit(null)} aria-label="Close the magnifier">×</button>
+      </span>
+    </div>
+  );
+}

@@ -1,0 +1,92 @@
+import { type PointerEvent, useRef, useState } from 'react';
+import type { Corners } from '../../../../core/geometry/projective';
+import type { MarkFact } from '../../../../core/stages/cutOutFacts';
+import type { Place } from './frame';
+import type { Viewport } from './useViewport';
+
+const onScreen = (view: Viewport, p: Place) => ({ x: p.x * view.scale + view.x, y: p.y * view.scale + view.y });
+
+/** Every signature found on the sheet, boxed along its own line of writing and numbered; a press takes it. */
+export function CandidateBoxes({ marks, taken, view, onTake }: { marks: readonly MarkFact[]; taken: Place | null; view: Viewport; onTake: (mark: MarkFact) => void }) {
+  return (
+    <>
+      {marks.map((m) => {
+        const { region: r } = m;
+        const isTaken = taken !== null && Math.hypot(m.at.x - taken.x, m.at.y - taken.y) < 2;
+        return (
+          <button
+            key={m.number} type="button" className={`candidate${isTaken ? ' is-taken' : ''}`} aria-label={`Signature ${m.number}${isTaken ? ', taken' : '; press to take it'}`} onPointerDown={(e) => e.stopPropagation()} onClick={() => onTake(m)}
+            style={{ left: r.x * view.scale + view.x, top: r.y * view.scale + view.y, width: r.width * view.scale, height: r.height * view.scale, transform: `rotate(${m.angleDeg}deg)` }}
+          >
+            <span className="chip">{m.number}</span>
+          </button>
+        );
+      })}
+    </>
+  );
+}
+
+const names = ['top left', 'top right', 'bottom right', 'bottom left'];
+
+/** The four corners of a sheet, each to be dragged to its place. */
+export function CornerHandles({ corners, view, onChange }: { corners: Corners; view: Viewport; onChange: (corners: Corners, isFinal: boolean) => void }) {
+  const held = useRef<{ index: number; from: Place; x: number; y: number; now: Corners } | null>(null);
+  const moved = (index: number, from: Place, dx: number, dy: number) => corners.map((c, k) => (k === index ? { x: Math.round(from.x + dx), y: Math.round(from.y + dy) } : c)) as unknown as Corners;
+  const shown = corners.map((c) => onScreen(view, c));
+  return (
+    <>
+      <svg className="sheet-outline" aria-hidden="true"><polygon points={shown.map((p) => `${p.x},${p.y}`).join(' ')} /></svg>
+      {shown.map((p, k) => (
+        <button
+          key={names[k]} type="button" className="crop-handle corner" style={{ left: p.x, top: p.y }} aria-label={`Sheet’s ${names[k]} corner; arrow keys move it`}
+          onPointerDown={(e: PointerEvent<HTMLButtonElement>) => { e.stopPropagation(); e.currentTarget.setPointerCapture(e.pointerId); held.current = { index: k, from: corners[k], x: e.clientX, y: e.clientY, now: corners }; }}
+          onPointerMove={(e) => {
+            const h = held.current;
+            if (!h) return;
+            h.now = moved(h.index, h.from, (e.clientX - h.x) / view.scale, (e.clientY - h.y) / view.scale);
+            onChange(h.now, false);
+          }}
+          onPointerUp={() => { const h = held.current; held.current = null; if (h) onChange(h.now, true); }}
+          onKeyDown={(e) => {
+            const step = e.shiftKey ? 10 : 1;
+            const by = { ArrowLeft: [-step, 0], ArrowRight: [step, 0], ArrowUp: [0, -step], ArrowDown: [0, step] }[e.key];
+            if (!by) return;
+            e.preventDefault();
+            e.stopPropagation();
+            onChange(moved(k, corners[k], by[0], by[1]), true);
+          }}
+        />
+      ))}
+    </>
+  );
+}
+
+/** A line drawn along the writing: what is level from then on. */
+export function LevelLine({ view, onDrawn }: { view: Viewport; onDrawn: (angleDeg: number) => void }) {
+  const [line, setLine] = useState<{ from: Place; to: Place } | null>(null);
+  const at = (e: PointerEvent<HTMLDivElement>) => {
+    const bounds = e.currentTarget.getBoundingClientRect();
+    return { x: e.clientX - bounds.left, y: e.clientY - bounds.top };
+  };
+  return (
+    <div
+      className="level-line" role="application" aria-label="Draw a line along the writing"
+      onPointerDown={(e) => { e.stopPropagation(); e.currentTarget.setPointerCapture(e.pointerId); setLine({ from: at(e), to: at(e) }); }}
+      onPointerMove={(e) => { if (line) setLine({ from: line.from, to: at(e) }); }}
+      onPointerUp={() => {
+        if (line && Math.hypot(line.to.x - line.from.x, line.to.y - line.from.y) > 12) onDrawn(angleOf(line.from, line.to));
+        setLine(null);
+      }}
+      data-scale={view.scale}
+    >
+      {line && <svg aria-hidden="true"><line x1={line.from.x} y1={line.from.y} x2={line.to.x} y2={line.to.y} /></svg>}
+    </div>
+  );
+}
+
+// Whichever way it was drawn, a line leans by less than a quarter turn.
+function angleOf(a: Place, b: Place): number {
+  const deg = (Math.atan2(b.y - a.y, b.x - a.x) * 180) / Math.PI;
+  const folded = deg > 90 ? deg - 180 : deg < -90 ? deg + 180 : deg;
+  return Math.round(Math.max(-45, Math.min(45, folded)) * 10) / 10;
+}
