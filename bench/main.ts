@@ -9,7 +9,7 @@ import type { Raster } from '../core/raster/raster';
 import { toJpeg } from '../demo/capture';
 import { badgeSvg } from '../demo/marks/badge';
 import { compositeOn, renderSvg } from '../demo/render';
-import { drawMarks } from '../demo/scenario';
+import { drawLogos } from '../demo/scenario';
 import { decodePicture } from '../server/codecs/decodePicture';
 import { connectedWithChoke, hardColourKey } from './baselines';
 import { benchCaptures, timeLargeCapture } from './captures';
@@ -58,7 +58,7 @@ async function measureSet(inputs: readonly { picture: Raster; truth: Raster; gro
 }
 
 const demo = [];
-for (const mark of await drawMarks()) {
+for (const mark of await drawLogos()) {
   if (!mark.ground) continue;
   const { raster } = await decodePicture(mark.bytes, mark.fileName);
   if (inspectPicture(raster).way !== 'transparent') demo.push({ picture: raster, truth: mark.truth, ground: mark.ground });

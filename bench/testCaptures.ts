@@ -3,7 +3,7 @@ import type { Rgb } from '../core/colour/hex';
 import type { Raster } from '../core/raster/raster';
 import { seededRandom } from '../core/seededRandom';
 import { again, toJpeg, toPng } from '../demo/capture';
-import { signaturePath } from '../demo/marks/signatures';
+import { signaturePath, signatureStrokes } from '../demo/marks/signatures';
 import { renderSvg } from '../demo/render';
 import { decodePicture } from '../server/codecs/decodePicture';
 
@@ -48,7 +48,7 @@ export async function makeTestCapture(seed: number, sizes: readonly number[] = [
     const x = (width * ((k % columns) + 0.5)) / columns - 480 * scale * Math.cos((angleDeg * Math.PI) / 180);
     const y = (height * (Math.floor(k / columns) + 0.62)) / rows - 480 * scale * Math.sin((angleDeg * Math.PI) / 180);
     marks.push({ x, y, angleDeg });
-    d += signaturePath(seed * 17 + k, x, y, scale, angleDeg, { width: Math.max(2.8, pen.width * scale * 1.6), thinning: 0.55 });
+    d += signaturePath(signatureStrokes(seed * 17 + k), x, y, scale, angleDeg, { width: Math.max(2.8, pen.width * scale * 1.6), thinning: 0.55 });
   }
   const ink = renderSvg(`<path d="${d}" fill="${pen.ink}" fill-opacity="${pen.density}" fill-rule="nonzero"/>`, width, height);
   const lines = pick(random, ['none', 'none', 'ruled', 'squared'] as const);

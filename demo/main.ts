@@ -1,11 +1,11 @@
 // Writes the demo scenario to demo/out for a look: every file as it arrives, and its truth beside it.
 import { mkdirSync, writeFileSync } from 'node:fs';
 import { toPng } from './capture';
-import { drawGrounds, drawMarks } from './scenario';
+import { drawGrounds, drawLogos, drawSignatures } from './scenario';
 
 const out = new URL('./out/', import.meta.url).pathname;
 mkdirSync(out, { recursive: true });
-for (const mark of await drawMarks()) {
+for (const mark of [...(await drawLogos()), ...(await drawSignatures())]) {
   writeFileSync(`${out}${mark.fileName}`, mark.bytes);
   writeFileSync(`${out}${mark.id}.truth.png`, await toPng(mark.truth, true));
   console.log(`${mark.fileName}  ${mark.truth.width} × ${mark.truth.height} px`);

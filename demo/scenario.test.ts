@@ -6,13 +6,13 @@ import { enclosedTruth, scoreEnclosed } from '../bench/enclosedTruth';
 import { connectedWithChoke, hardColourKey } from '../bench/baselines';
 import { cutOutFlat, plainFlat } from '../core/matte/cutOutFlat';
 import { decodePicture } from '../server/codecs/decodePicture';
-import { drawGrounds, drawMarks } from './scenario';
+import { drawGrounds, drawLogos } from './scenario';
 
 const sha = (bytes: Uint8Array) => createHash('sha256').update(bytes).digest('hex');
 
 describe('the demo scenario', () => {
   it('is drawn the same every time, each file with its truth on the same grid', async () => {
-    const [a, b] = [await drawMarks(), await drawMarks()];
+    const [a, b] = [await drawLogos(), await drawLogos()];
     expect(a.map((m) => sha(m.bytes))).toEqual(b.map((m) => sha(m.bytes)));
     for (const mark of a) {
       const { raster } = await decodePicture(mark.bytes, mark.fileName);
@@ -32,7 +32,7 @@ describe('the demo scenario', () => {
     }
   });
   it('the badge comes out with its eye and waterline solid and every gap open, without a setting', async () => {
-    const badge = (await drawMarks()).find((m) => m.id === 'badge') as Awaited<ReturnType<typeof drawMarks>>[number];
+    const badge = (await drawLogos()).find((m) => m.id === 'badge') as Awaited<ReturnType<typeof drawLogos>>[number];
     const { raster } = await decodePicture(badge.bytes, badge.fileName);
     const { picture } = cutOutFlat(raster, plainFlat);
     const accuracy = measureAccuracy(picture, badge.truth);

@@ -1,11 +1,13 @@
 import type { Rgb } from '../core/colour/hex';
 import type { Raster } from '../core/raster/raster';
-import { again, toJpeg, toPng } from './capture';
+import { plainCapture, simulateCapture } from '../core/capture/simulateCapture';
+import { again, lyingOnItsSide, toJpeg, toPng, withCameraTags } from './capture';
 import { badgeSvg } from './marks/badge';
 import { festivalSvg } from './marks/festival';
 import { lockHouseSvg } from './marks/lockHouse';
 import { monogramSvg } from './marks/monogram';
 import { signalFlagSvg } from './marks/signalFlag';
+import { signAgain, signaturePath, signatureStrokes } from './marks/signatures';
 import { wordmarkSvg } from './marks/wordmark';
 import { compositeOn, renderSvg } from './render';
 import { brickBridge, lockByNight, mistyTowpath } from './grounds/grounds';
@@ -61,8 +63,38 @@ async function signalFlag(): Promise<DemoMark> {
   return { id: 'signal-flag', name: 'Signal flag', fileName: 'signal-flag.png', mediaType: png, bytes: await toPng(compositeOn(truth, checker), false), truth, ground: null };
 }
 
-/** All marks drawn so far, in the order in which the collection shows them. */
-export const drawMarks = (): Promise<DemoMark[]> => Promise.all([badge(), wordmark(), festival(), lockHouse(), monogram(), signalFlag()]);
+/** Odile Farrant's five tries on one sheet, as a telephone wrote them down: lying on its side, with a place of capture. */
+async function fiveTries(): Promise<DemoMark> {
+  const [width, height] = [3264, 2448];
+  const strokes = signatureStrokes(17);
+  const places = [[330, 560, -7], [1830, 480, -9], [420, 1300, -6.5], [1790, 1240, -8], [980, 2090, -10]];
+  const d = places.map(([x, y, turn], k) => signaturePath(signAgain(strokes, k + 1), x, y, 1.02, turn, { width: 15, thinning: 0.62 })).join('');
+  const { picture, truth } = simulateCapture(renderSvg(`<path d="${d}" fill="#21409a"/>`, width, height), {
+    ...plainCapture, seed: 5, paper: [226, 227, 229], texture: 3, lines: 'ruled', lineColour: [168, 184, 204], lineSpacingPx: 118, lineWidthPx: 4, lineAngleDeg: -1.4,
+    falloff: 0.42, lightAngleDeg: 205, lightColour: [1, 0.965, 0.9], blurPx: 1.2, noise: 4,
+  });
+  const bytes = await withCameraTags(await lyingOnItsSide(await toJpeg(picture, 86)), 6);
+  return { id: 'five-tries', name: 'Odile Farrant', fileName: 'odile-farrant-five-tries.jpg', mediaType: jpeg, bytes, truth, ground: null };
+}
+
+/** Bram Tolliver's signature in faint pencil on textured cream paper, a shadow across it and a few specks beside. */
+async function pencil(): Promise<DemoMark> {
+  const [width, height] = [1600, 1100];
+  const d = signaturePath(signatureStrokes(41), 280, 640, 0.98, -4, { width: 9, thinning: 0.5 });
+  const specks = [[210, 260, 2.4], [1390, 930, 3], [1240, 180, 2]].map(([x, y, r]) => `<circle cx="${x}" cy="${y}" r="${r}" fill="#6d6358"/>`).join('');
+  const pen = `<path d="${d}" fill="#66666c" fill-opacity="0.78"/>`;
+  const options = {
+    ...plainCapture, seed: 9, paper: [243, 234, 212], texture: 6, falloff: 0.2, lightAngleDeg: 140, lightColour: [1, 0.97, 0.91], shadow: 0.28, shadowEdgePx: 34, blurPx: 0.9, noise: 3,
+  } as const;
+  const { picture } = simulateCapture(renderSvg(pen + specks, width, height), options);
+  const { truth } = simulateCapture(renderSvg(pen, width, height), options);
+  return { id: 'pencil', name: 'Bram Tolliver', fileName: 'bram-tolliver-pencil.jpg', mediaType: jpeg, bytes: await toJpeg(picture, 84), truth, ground: null };
+}
+
+/** The logos drawn so far, in the order in which the collection shows them. */
+export const drawLogos = (): Promise<DemoMark[]> => Promise.all([badge(), wordmark(), festival(), lockHouse(), monogram(), signalFlag()]);
+
+export const drawSignatures = (): Promise<DemoMark[]> => Promise.all([fiveTries(), pencil()]);
 
 export interface DemoGround {
   readonly id: string;

@@ -1,6 +1,6 @@
 import type { Logger } from 'pino';
 import { palette } from '../demo/palette';
-import { drawGrounds, drawMarks } from '../demo/scenario';
+import { drawGrounds, drawLogos, drawSignatures } from '../demo/scenario';
 import { keepBlob } from './store/blobs';
 import { addBrand, addGround, listBrands } from './store/brands';
 import { withTransaction } from './store/db';
@@ -17,7 +17,7 @@ export async function seedDemo(deps: TakeInDeps, log: Logger): Promise<void> {
   const { pool } = deps;
   if ((await listBrands(pool)).length > 0) return;
   log.info('drawing the demo scenario');
-  const [marks, grounds] = await Promise.all([drawMarks(), drawGrounds()]);
+  const [logos, signatures, grounds] = await Promise.all([drawLogos(), drawSignatures(), drawGrounds()]);
   const colours = Object.entries(palette).map(([key, hex]) => ({ name: names[key as keyof typeof palette], hex }));
   const brandId = await withTransaction(pool, async (tx) => {
     const id = await addBrand(tx, DEMO_BRAND, colours);
@@ -27,5 +27,5 @@ export async function seedDemo(deps: TakeInDeps, log: Logger): Promise<void> {
     }
     return id;
   });
-  for (const mark of marks) await takeIn(deps, brandId, mark.bytes, mark.fileName, mark.name);
+  for (const mark of [...logos, ...signatures]) await takeIn(deps, brandId, mark.bytes, mark.fileName, mark.name);
 }

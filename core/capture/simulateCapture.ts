@@ -92,40 +92,47 @@ function lineCover(at: number, spacing: number, width: number, soft: number): nu
   return Math.min(1, Math.max(0, (width / 2 + soft - off) / (2 * soft)));
 }
 
-// Three boxes come near to a Gaussian; alpha and premultiplied colour together.
+// A Gaussian, one direction after the other; alpha and premultiplied colour together. Most of a sheet is empty, so rows
+// and pixels far from ink are passed over.
 function blurInk(ink: Raster, deviation: number): Raster {
   if (deviation <= 0) return ink;
   const { width, height } = ink;
-  const total = width * height;
-  const planes = [0, 1, 2, 3].map((c) => Float32Array.from({ length: total }, (_, i) => (c === 3 ? ink.data[i * 4 + 3] : (ink.data[i * 4 + c] * ink.data[i * 4 + 3]) / 255)));
-  const radius = Math.max(0.2, (Math.sqrt(4 * deviation * deviation + 1) - 1) / 2);
-  const blurred = planes.map((p) => {
-    let plane = p;
-    for (let k = 0; k < 3; k++) plane = boxLines(boxLines(plane, width, height, 1, width, radius), height, width, width, 1, radius);
-    return plane;
-  });
+  const reach = Math.ceil(3 * deviation);
+  const kernel = Float64Array.from({ length: 2 * reach + 1 }, (_, k) => Math.exp(-((k - reach) ** 2) / (2 * deviation * deviation)));
+  const sum = kernel.reduce((s, v) => s + v, 0);
+  kernel.forEach((v, k) => { kernel[k] = v / sum; });
+  const planes = new Float32Array(width * height * 4); // [R·a G·a B·a a] per pixel
+  for (let i = 0; i < planes.length; i += 4) {
+    const a = ink.data[i + 3];
+    if (a === 0) continue;
+    for (let c = 0; c < 3; c++) planes[i + c] = (ink.data[i + c] * a) / 255;
+    planes[i + 3] = a;
+  }
+  const blurred = blurLines(blurLines(planes, width, height, 4, width * 4, kernel), height, width, width * 4, 4, kernel);
   const out = createRaster(width, height);
-  for (let i = 0; i < total; i++) {
-    const a = blurred[3][i];
-    out.data[i * 4 + 3] = Math.round(a);
-    if (a > 0.5) for (let c = 0; c < 3; c++) out.data[i * 4 + c] = Math.min(255, Math.round((blurred[c][i] * 255) / a));
+  for (let i = 0; i < planes.length; i += 4) {
+    const a = blurred[i + 3];
+    out.data[i + 3] = Math.round(a);
+    if (a > 0.5) for (let c = 0; c < 3; c++) out.data[i + c] = Math.min(255, Math.round((blurred[i + c] * 255) / a));
   }
   return out;
 }
 
-function boxLines(src: Float32Array, length: number, lines: number, step: number, lineStep: number, radius: number): Float32Array<ArrayBuffer> {
+function blurLines(src: Float32Array, length: number, lines: number, step: number, lineStep: number, kernel: Float64Array): Float32Array {
   const out = new Float32Array(src.length);
-  const whole = Math.floor(radius);
-  const part = radius - whole;
-  const total = 1 + 2 * radius;
+  const reach = (kernel.length - 1) / 2;
   for (let l = 0; l < lines; l++) {
     const base = l * lineStep;
-    const at = (k: number) => src[base + Math.min(length - 1, Math.max(0, k)) * step];
-    let sum = 0;
-    for (let d = -whole; d <= whole; d++) sum += at(d);
-    for (let k = 0; k < length; k++) {
-      out[base + k * step] = (sum + part * (at(k - whole - 1) + at(k + whole + 1))) / total;
-      sum += at(k + whole + 1) - at(k - whole);
+    let last = -Infinity; // the newest pixel with ink within reach ahead
+    for (let k = -reach; k < length; k++) {
+      const ahead = k + reach;
+      if (ahead < length && src[base + ahead * step + 3] > 0) last = ahead;
+      if (k < 0 || last < k - reach) continue;
+      for (let n = 0; n < kernel.length; n++) {
+        const p = base + Math.min(length - 1, Math.max(0, k + n - reach)) * step;
+        if (src[p + 3] === 0) continue;
+        for (let c = 0; c < 4; c++) out[base + k * step + c] += kernel[n] * src[p + c];
+      }
     }
   }
   return out;

@@ -82,16 +82,41 @@ function removeLine(raster: Raster, paper: PaperLight, ink: Ink, coverage: Cover
   // Where along the line the region begins and ends.
   const corners = [[region.x, region.y], [region.x + region.width, region.y], [region.x, region.y + region.height], [region.x + region.width, region.y + region.height]].map(([x, y]) => x * dx + y * dy);
   const sampler = coverageSampler(raster, paper, ink);
+  const strips: Strip[] = [];
   let last = 0;
   for (let from = Math.floor(Math.min(...corners) / strip) * strip; from < Math.max(...corners); from += strip) {
-    if (!touchesRegion(from, strip, offset, dx, dy, nx, ny, region)) continue;
-    const profile = measureProfile(sampler, raster, from - strip * 0.5, strip * 2, offset + last, reach + 2, dx, dy, nx, ny);
-    if (!profile) continue;
-    const shift = last + profile.shift;
-    if (Math.abs(shift) > 2.5 * paper.factor + 1) continue;
-    last = shift;
-    subtract(profile.depth, profile.shift, from, strip, offset + shift - profile.shift, reach, dx, dy, nx, ny, region, values, near);
+    const isNear = touchesRegion(from, strip, offset, dx, dy, nx, ny, region);
+    const profile = isNear ? measureProfile(sampler, raster, from - strip * 0.5, strip * 2, offset + last, reach + 2, dx, dy, nx, ny) : null;
+    const centre = profile ? last + profile.shift : null;
+    const isPlausible = centre !== null && Math.abs(centre) <= 2.5 * paper.factor + 1;
+    if (isPlausible) last = centre as number;
+    strips.push({ from, isNear, profile: isPlausible ? profile : null, centre: isPlausible ? (centre as number) : last });
   }
+  borrowProfiles(strips);
+  for (const { from, isNear, profile, centre } of strips) {
+    if (isNear && profile) subtract(profile.depth, profile.shift, from, strip, offset + centre - profile.shift, reach, dx, dy, nx, ny, region, values, near);
+  }
+}
+
+interface Strip { readonly from: number; readonly isNear: boolean; profile: LineProfile | null; centre: number }
+
+/** A strip whose line seems this much deeper than the same line elsewhere has ink lying along it. */
+const INKED = 1.6;
+
+// Where ink lies along a line, its own depth cannot be seen: the nearest strip where it can lends its profile.
+function borrowProfiles(strips: Strip[]): void {
+  const peak = (s: Strip) => (s.profile ? Math.max(...s.profile.depth) : 0);
+  const peaks = strips.filter((s) => s.profile).map(peak).sort((p, q) => p - q);
+  const usual = peaks[peaks.length >> 1] ?? 0;
+  const isGood = strips.map((s) => s.profile !== null && peak(s) < INKED * usual && peak(s) > usual / INKED / 1.5);
+  strips.forEach((s, k) => {
+    if (isGood[k] || !s.isNear) return;
+    let lender = -1;
+    for (let d = 1; d < strips.length && lender < 0; d++) lender = [k - d, k + d].find((n) => isGood[n]) ?? -1;
+    if (lender < 0) return;
+    s.profile = strips[lender].profile;
+    s.centre = strips[lender].centre;
+  });
 }
 
 function touchesRegion(from: number, strip: number, offset: number, dx: number, dy: number, nx: number, ny: number, r: RectPx): boolean {

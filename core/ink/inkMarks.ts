@@ -228,8 +228,19 @@ function gathering(feet: readonly number[], angleDeg: number, reach: number): nu
   return score;
 }
 
-function sortForReading<M extends { box: { x: number; y: number; width: number; height: number } }>(marks: M[]): M[] {
-  const tall = marks.map((m) => m.box.height).sort((a, b) => a - b)[marks.length >> 1] ?? 1;
-  const row = (m: M) => Math.round((m.box.y + m.box.height / 2) / Math.max(1, tall * 1.1));
-  return [...marks].sort((a, b) => row(a) - row(b) || a.box.x - b.box.x);
+/** Two marks stand in one row when their middles differ by less than this share of their height, seen along the writing. */
+const ROW_SHARE = 0.7;
+
+function sortForReading<M extends Pick<InkMark, 'box' | 'angleDeg' | 'region'>>(marks: M[]): M[] {
+  const middle = (list: number[]) => list.sort((a, b) => a - b)[list.length >> 1] ?? 0;
+  const tall = middle(marks.map((m) => m.region.height));
+  const [sin, cos] = sineCosine(middle(marks.map((m) => m.angleDeg)));
+  const down = (m: M) => -(m.box.x + m.box.width / 2) * sin + (m.box.y + m.box.height / 2) * cos;
+  const rows: { from: number; marks: M[] }[] = [];
+  for (const m of [...marks].sort((a, b) => down(a) - down(b))) {
+    const row = rows[rows.length - 1];
+    if (row && down(m) - row.from < ROW_SHARE * tall) row.marks.push(m);
+    else rows.push({ from: down(m), marks: [m] });
+  }
+  return rows.flatMap((r) => r.marks.sort((a, b) => a.box.x - b.box.x));
 }

@@ -56,8 +56,20 @@ export function signatureStrokes(seed: number): PenPoint[][] {
 
 export interface PenLook { readonly width: number; readonly thinning: number }
 
+/** The same hand once more: the strokes of a signature, each a little otherwise. */
+export function signAgain(strokes: readonly PenPoint[][], seed: number): PenPoint[][] {
+  const random = seededRandom(seed * 77 + 5);
+  const [wide, tall, slant] = [between(random, 0.94, 1.05), between(random, 0.9, 1.08), between(random, -0.07, 0.07)];
+  const waves = Array.from({ length: 3 }, () => ({ at: between(random, 90, 420), phase: between(random, 0, 6.3), dx: between(random, 2, 9), dy: between(random, 2, 8) }));
+  return strokes.map((stroke) => stroke.map(([x, y, p]): PenPoint => {
+    const dx = waves.reduce((s, w) => s + w.dx * Math.sin(x / w.at + w.phase), 0);
+    const dy = waves.reduce((s, w) => s + w.dy * Math.cos(x / w.at + 2 * w.phase), 0);
+    return [x * wide + y * slant + dx, y * tall + dy, Math.min(1, Math.max(0.05, p + 0.08 * Math.sin(x / 70 + waves[0].phase)))];
+  }));
+}
+
 /** Path data of a signature at a place: `scale` px a unit, turned clockwise about the start of its baseline. */
-export function signaturePath(seed: number, x: number, y: number, scale: number, angleDeg: number, pen: PenLook): string {
+export function signaturePath(strokes: readonly PenPoint[][], x: number, y: number, scale: number, angleDeg: number, pen: PenLook): string {
   const [cos, sin] = [Math.cos((angleDeg * Math.PI) / 180) * scale, Math.sin((angleDeg * Math.PI) / 180) * scale];
-  return signatureStrokes(seed).map((stroke) => penOutline(stroke.map(([px, py, p]): PenPoint => [x + px * cos - py * sin, y + px * sin + py * cos, p]), { ...pen, smoothing: 0.5 })).join('');
+  return strokes.map((stroke) => penOutline(stroke.map(([px, py, p]): PenPoint => [x + px * cos - py * sin, y + px * sin + py * cos, p]), { ...pen, smoothing: 0.5 })).join('');
 }

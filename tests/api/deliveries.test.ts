@@ -49,7 +49,7 @@ describe('a delivery', () => {
   });
   it('fails with words when the cut-out leaves nothing, and offers no file', async () => {
     const lines = [{ id: 'a', variant: 'colour', purpose: 'web', widthPx: 100, paddingPct: 0, format: 'png' }];
-    const stages = { ...mark.recipe.stages, crop: { rect: { x: 0, y: 0, width: 20, height: 20 } } };
+    const stages = { ...mark.recipe.stages, crop: { ...mark.recipe.stages.crop, rect: { x: 0, y: 0, width: 20, height: 20 } } };
     mark = await save({ ...mark.recipe, stages, files: { ...mark.recipe.files, lines } });
     const done = await app.waitFor((await make(mark)).id);
     expect(done).toMatchObject({ state: 'failed', problem: expect.stringContaining('Nothing of the mark is left') });

@@ -4,7 +4,7 @@ import type { Browser, Page } from 'playwright-core';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { paths } from '../../contract/paths';
 import type { BrandView, MarkView, TakenIn } from '../../contract/views';
-import { drawMarks } from '../../demo/scenario';
+import { drawLogos } from '../../demo/scenario';
 import { decodePicture } from '../../server/codecs/decodePicture';
 import { chunkTypes } from '../../server/codecs/readBackPng';
 import type { Raster } from '../../core/raster/raster';
@@ -17,14 +17,14 @@ let db: Awaited<ReturnType<typeof createTestDatabase>>;
 let server: TestServer;
 let browser: Browser;
 let brand: BrandView;
-let badge: Awaited<ReturnType<typeof drawMarks>>[number];
+let badge: Awaited<ReturnType<typeof drawLogos>>[number];
 const problems: string[] = [];
 
 beforeAll(async () => {
   db = await createTestDatabase();
   server = await startServer(db.config);
   browser = await launchBrowser();
-  badge = (await drawMarks()).find((m) => m.id === 'badge') as typeof badge;
+  badge = (await drawLogos()).find((m) => m.id === 'badge') as typeof badge;
   brand = await post<BrandView>(paths.brands, { name: 'Harrowmere', palette: [{ name: 'Enamel cream', hex: '#e9ddc4' }] });
 });
 afterAll(async () => {
