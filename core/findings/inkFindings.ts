@@ -12,6 +12,8 @@ const THIN_PX = 2.6;
 const SMALL_PX = 500;
 /** Edges of strokes that take longer than this from a quarter to three quarters of their ink are out of focus. */
 const BLUR_PX = 3.2;
+/** On a reduced picture every edge is at least about this wide. */
+const LEAST_MEASURED_PX = 2.4;
 /** Ink no further than this from its paper is hard to tell from it. */
 const FAINT_DELTA_E = 26;
 
@@ -67,7 +69,7 @@ export function inkFindings(picture: Raster, facts: InkFacts, { toWorking, reduc
   if (longest < SMALL_PX || strokePx < THIN_PX) {
     add({ id: 'source-small', weight: 'risk', title: 'source is small', detail: `The writing is ${Math.round(extents.width * reduction)} px wide with strokes of ${strokePx.toFixed(1)} px. Photograph it closer for large files.`, places: [] });
   }
-  if (facts.edgePx * reduction > BLUR_PX && facts.edgePx > 1.2) {
+  if (facts.edgePx * reduction > BLUR_PX && facts.edgePx > LEAST_MEASURED_PX) {
     add({ id: 'blurred', weight: 'risk', title: 'picture is blurred', detail: `Stroke edges are ${(facts.edgePx * reduction).toFixed(1)} px wide. A sharper photograph gives crisper strokes.`, places: [] });
   }
   const sides = touchedSides(picture, extents);

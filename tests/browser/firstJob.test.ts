@@ -1,66 +1,30 @@
 import { readFileSync } from 'node:fs';
 import { unzipSync } from 'fflate';
-import type { Browser, Page } from 'playwright-core';
+import type { Page } from 'playwright-core';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { paths } from '../../contract/paths';
-import type { BrandView, MarkView, TakenIn } from '../../contract/views';
-import { drawLogos } from '../../demo/scenario';
+import type { MarkView, TakenIn } from '../../contract/views';
+import { type DemoMark, drawLogos } from '../../demo/scenario';
 import { decodePicture } from '../../server/codecs/decodePicture';
 import { chunkTypes } from '../../server/codecs/readBackPng';
 import type { Raster } from '../../core/raster/raster';
 import { findExtents } from '../../core/raster/extents';
-import { launchBrowser } from '../support/browser.mjs';
+import { type BrowserRig, dropFiles, startRig } from './rig';
 import { drawMark, onGround, pixel, pngOf, ring } from '../support/pictures';
-import { type TestServer, createTestDatabase, startServer, stopServer } from '../support/testServer';
 
-let db: Awaited<ReturnType<typeof createTestDatabase>>;
-let server: TestServer;
-let browser: Browser;
-let brand: BrandView;
-let badge: Awaited<ReturnType<typeof drawLogos>>[number];
-const problems: string[] = [];
+let rig: BrowserRig;
+let badge: DemoMark;
 
 beforeAll(async () => {
-  db = await createTestDatabase();
-  server = await startServer(db.config);
-  browser = await launchBrowser();
-  badge = (await drawLogos()).find((m) => m.id === 'badge') as typeof badge;
-  brand = await post<BrandView>(paths.brands, { name: 'Harrowmere', palette: [{ name: 'Enamel cream', hex: '#e9ddc4' }] });
+  [rig, badge] = await Promise.all([startRig(), drawLogos().then((all) => all.find((m) => m.id === 'badge') as DemoMark)]);
 });
-afterAll(async () => {
-  await browser?.close();
-  if (server) await stopServer(server);
-  await db?.drop();
-});
-
-async function post<T>(path: string, body: object | Uint8Array): Promise<T> {
-  const isBytes = body instanceof Uint8Array;
-  const response = await fetch(server.url + path, { method: 'POST', body: isBytes ? (body as Uint8Array<ArrayBuffer>) : JSON.stringify(body), headers: isBytes ? {} : { 'content-type': 'application/json' } });
-  return (await response.json()) as T;
-}
-
-async function open(path: string): Promise<Page> {
-  const page = await (await browser.newContext({ viewport: { width: 1280, height: 800 }, acceptDownloads: true })).newPage();
-  page.on('pageerror', (error) => problems.push(error.message));
-  await page.goto(server.url + path);
-  return page;
-}
-
-/** Drops files on the page as a hand would: a drop event with files in it. */
-async function drop(page: Page, files: readonly { name: string; type: string; bytes: Uint8Array }[]): Promise<void> {
-  const transfer = await page.evaluateHandle((list) => {
-    const data = new DataTransfer();
-    for (const f of list) data.items.add(new File([Uint8Array.from(atob(f.base64), (c) => c.charCodeAt(0))], f.name, { type: f.type }));
-    return data;
-  }, files.map((f) => ({ name: f.name, type: f.type, base64: Buffer.from(f.bytes).toString('base64') })));
-  await page.dispatchEvent('.marks', 'drop', { dataTransfer: transfer });
-}
+afterAll(() => rig?.stop());
 
 describe('a logo on an off-white box', () => {
   it('comes back transparent in colour, black and reversed in four actions: drop, Files, make, download', async () => {
-    const page = await open('/marks');
+    const page = await rig.open('/marks');
     await page.getByText('Drop files here').waitFor();
-    await drop(page, [{ name: badge.fileName, type: badge.mediaType, bytes: badge.bytes }]); // 1
+    await dropFiles(page, [{ name: badge.fileName, type: badge.mediaType, bytes: badge.bytes }]); // 1
     await page.getByText('Taken in.', { exact: false }).first().waitFor();
     await page.getByRole('button', { name: /^Proofs|Black, contrast/ }).first().waitFor();
     await page.getByRole('navigation', { name: 'Stages' }).getByRole('button', { name: /^Files/ }).click(); // 2
@@ -87,8 +51,8 @@ describe('a logo on an off-white box', () => {
   });
 
   it('the wipe, the views, undo after a reload and the tolerance handle do what they say', async () => {
-    const { mark } = await post<TakenIn>(`${paths.brandMarks(brand.id)}?name=ring.png`, await pngOf(onGround(drawMark(400, 300, ring(200, 150, 120, 80), [31, 90, 69]), [255, 255, 255])));
-    const page = await open(`/marks/${mark.id}/cutOut`);
+    const { mark } = await rig.post<TakenIn>(`${paths.brandMarks(rig.brand.id)}?name=ring.png`, await pngOf(onGround(drawMark(400, 300, ring(200, 150, 120, 80), [31, 90, 69]), [255, 255, 255])));
+    const page = await rig.open(`/marks/${mark.id}/cutOut`);
     const chart = page.getByRole('slider', { name: 'Tolerance' });
     await chart.waitFor();
     const before = Number(await chart.getAttribute('aria-valuenow'));
@@ -105,7 +69,7 @@ describe('a logo on an off-white box', () => {
 
     const areas = page.getByRole('region', { name: 'Enclosed areas' });
     await areas.getByText('solid', { exact: true }).click();
-    await expect.poll(async () => ((await (await fetch(server.url + paths.mark(mark.id))).json()) as MarkView).recipe.stages.cutOut.areas).toHaveLength(1);
+    await expect.poll(async () => ((await (await fetch(rig.url + paths.mark(mark.id))).json()) as MarkView).recipe.stages.cutOut.areas).toHaveLength(1);
     await page.getByText('Matte', { exact: true }).click();
     await page.getByRole('img', { name: /, matte$/ }).waitFor();
     expect(await darkestOnScreen(page)).toBeLessThan(10);
@@ -113,10 +77,10 @@ describe('a logo on an off-white box', () => {
   });
 
   it('refused files are named, and the others come in', async () => {
-    const page = await open('/marks');
+    const page = await rig.open('/marks');
     await page.getByText('Drop files here').waitFor();
     const good = await pngOf(onGround(drawMark(200, 200, ring(100, 100, 80, 40), [200, 30, 60]), [250, 250, 250]));
-    await drop(page, [{ name: 'broken.png', type: 'image/png', bytes: good.subarray(0, 150) }, { name: 'good.png', type: 'image/png', bytes: good }, { name: 'empty.jpg', type: 'image/jpeg', bytes: new Uint8Array(0) }]);
+    await dropFiles(page, [{ name: 'broken.png', type: 'image/png', bytes: good.subarray(0, 150) }, { name: 'good.png', type: 'image/png', bytes: good }, { name: 'empty.jpg', type: 'image/jpeg', bytes: new Uint8Array(0) }]);
     const list = page.getByRole('region', { name: 'Taken in' });
     await list.getByText('broken.png is damaged', { exact: false }).waitFor();
     await list.getByText('empty.jpg is empty', { exact: false }).waitFor();
@@ -125,14 +89,14 @@ describe('a logo on an off-white box', () => {
     await page.context().close();
   });
 
-  it('no page reported an error', () => expect(problems).toEqual([]));
+  it('no page reported an error', () => expect(rig.problems).toEqual([]));
 });
 
 describe('screen and file', () => {
   it('agree byte for byte: the browser’s worker and the server make the same master', async () => {
     for (const [name, bytes] of [['badge-again.jpg', badge.bytes], ['alpha.png', await pngOf(drawMark(120, 90, ring(60, 45, 30, 18), [3, 90, 200]))]] as const) {
-      const { mark } = await post<TakenIn>(`${paths.brandMarks(brand.id)}?name=${name}`, bytes);
-      const page = await open(`/marks/${mark.id}/cutOut`);
+      const { mark } = await rig.post<TakenIn>(`${paths.brandMarks(rig.brand.id)}?name=${name}`, bytes);
+      const page = await rig.open(`/marks/${mark.id}/cutOut`);
       const worker = page.workers()[0] ?? (await page.waitForEvent('worker'));
       const fromBrowser = await page.evaluate(async ({ script, source, values }) => {
         const own = new Worker(script, { type: 'module' });
@@ -145,7 +109,7 @@ describe('screen and file', () => {
         const digest = await crypto.subtle.digest('SHA-256', value.data as Uint8Array<ArrayBuffer>);
         return { width: value.width, sha: [...new Uint8Array(digest)].map((b) => b.toString(16).padStart(2, '0')).join('') };
       }, { script: worker.url(), source: { key: 'x', url: paths.markPicture(mark.id, 'working'), reduction: 1 }, values: mark.recipe.stages });
-      const png = new Uint8Array(await (await fetch(server.url + paths.markMaster(mark.id, mark.revision))).arrayBuffer());
+      const png = new Uint8Array(await (await fetch(rig.url + paths.markMaster(mark.id, mark.revision))).arrayBuffer());
       const { raster } = await decodePicture(png, 'master.png');
       expect(fromBrowser.width).toBe(raster.width);
       // Clear pixels differ by design: the file carries the mark's colour past its edge. All else must be the same.
@@ -160,7 +124,7 @@ describe('screen and file', () => {
 async function masterSha(raster: Raster, mark: MarkView): Promise<string> {
   const { runStages } = await import('../../core/recipe/runRecipe');
   const { createHash } = await import('node:crypto');
-  const working = await decodePicture(new Uint8Array(await (await fetch(server.url + paths.markPicture(mark.id, 'working'))).arrayBuffer()), 'w.png');
+  const working = await decodePicture(new Uint8Array(await (await fetch(rig.url + paths.markPicture(mark.id, 'working'))).arrayBuffer()), 'w.png');
   const own = runStages(working.raster, mark.recipe.stages, { pictureKey: 'w', reduction: 1 }).master.raster;
   for (let i = 0; i < own.data.length; i += 4) {
     if (own.data[i + 3] !== raster.data[i + 3]) throw new Error('The server’s file differs from the stage');

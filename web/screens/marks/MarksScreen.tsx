@@ -31,7 +31,11 @@ export function MarksScreen() {
   const navigate = useNavigate();
   // One file alone was meant to be worked on: its bench opens by itself.
   const openSingle = useCallback((rows: readonly IntakeRow[]) => {
-    if (rows.length === 1 && rows[0].taken) void navigate(`/marks/${rows[0].taken.mark.id}/cutOut`, { state: { justTakenIn: !rows[0].taken.isDuplicate, isDuplicate: rows[0].taken.isDuplicate } });
+    const taken = rows.length === 1 ? rows[0].taken : null;
+    if (!taken) return;
+    // A sheet of several signatures asks which of them first.
+    const stage = taken.mark.found.markCount > 1 && !taken.isDuplicate ? 'crop' : 'cutOut';
+    void navigate(`/marks/${taken.mark.id}/${stage}`, { state: { justTakenIn: !taken.isDuplicate, isDuplicate: taken.isDuplicate } });
   }, [navigate]);
   const intake = useIntake(brand?.id ?? null, openSingle);
   const drop = useDropzone({ onDrop: (files) => void intake.add(files), noClick: true, noKeyboard: true });

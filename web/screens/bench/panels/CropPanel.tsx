@@ -100,8 +100,8 @@ function RegionFields({ rect, sheet, isTurned, onChange }: { rect: RectPx; sheet
   );
   return (
     <>
-      <div className="panel-row"><b>From left, top</b><span className="panel-pair">{field('x', 'From the left', sheet.width)}{field('y', 'From the top', sheet.height)}</span></div>
-      <div className="panel-row"><b>Width, height</b><span className="panel-pair">{field('width', 'Width', sheet.width)}{field('height', 'Height', sheet.height)}</span></div>
+      <div className="panel-row"><b>Place</b><span className="panel-pair">{field('x', 'From the left', sheet.width)}{field('y', 'From the top', sheet.height)}</span></div>
+      <div className="panel-row"><b>Size</b><span className="panel-pair">{field('width', 'Width', sheet.width)}{field('height', 'Height', sheet.height)}</span></div>
     </>
   );
 }
