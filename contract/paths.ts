@@ -3,6 +3,7 @@ export const paths = {
   brands: '/api/brands',
   brand: (brandId: string) => `/api/brands/${brandId}`,
   brandMarks: (brandId: string) => `/api/brands/${brandId}/marks`,
+  brandMade: (brandId: string) => `/api/brands/${brandId}/made`,
   brandGrounds: (brandId: string) => `/api/brands/${brandId}/grounds`,
   brandDeliveries: (brandId: string) => `/api/brands/${brandId}/deliveries`,
   mark: (id: string) => `/api/marks/${id}`,

@@ -1,20 +1,10 @@
-import { Resvg } from '@resvg/resvg-js';
 import type { Raster } from '../core/raster/raster';
 import type { Rgb } from '../core/colour/hex';
+import { renderSvgFile } from '../server/codecs/renderSvg';
 
 /** A drawn mark with its truth: straight alpha and the mark's own colours. */
-export function renderSvg(body: string, width: number, height: number, viewBox = `0 0 ${width} ${height}`): Raster {
-  const svg = `<svg xmlns="http://www.w3.org/2000/svg" width="${width}" height="${height}" viewBox="${viewBox}">${body}</svg>`;
-  const pixels = new Resvg(svg, { font: { loadSystemFonts: false } }).render().pixels; // a copy on every read: read once
-  const data = new Uint8Array(width * height * 4);
-  for (let i = 0; i < data.length; i += 4) {
-    const a = pixels[i + 3];
-    if (a === 0) continue;
-    for (let c = 0; c < 3; c++) data[i + c] = Math.min(255, Math.round((pixels[i + c] * 255) / a));
-    data[i + 3] = a;
-  }
-  return { width, height, data };
-}
+export const renderSvg = (body: string, width: number, height: number, viewBox = `0 0 ${width} ${height}`): Raster =>
+  renderSvgFile(`<svg xmlns="http://www.w3.org/2000/svg" width="${width}" height="${height}" viewBox="${viewBox}">${body}</svg>`, width, height);
 
 /** Composited in sRGB code values, C = αF + (1−α)B, as most programs do. `ground` may differ by place. */
 export function compositeOn(mark: Raster, ground: Rgb | ((x: number, y: number) => Rgb)): Raster {

@@ -1,7 +1,8 @@
 import type { Rgb } from '../core/colour/hex';
 import type { Raster } from '../core/raster/raster';
 import { plainCapture, simulateCapture } from '../core/capture/simulateCapture';
-import { again, lyingOnItsSide, toJpeg, toPng, withCameraTags } from './capture';
+import { encodeCaptureJpeg, layOnItsSide } from '../server/codecs/encodeCapture';
+import { again, toJpeg, toPng } from './capture';
 import { badgeSvg } from './marks/badge';
 import { festivalSvg } from './marks/festival';
 import { lockHouseSvg } from './marks/lockHouse';
@@ -73,7 +74,7 @@ async function fiveTries(): Promise<DemoMark> {
     ...plainCapture, seed: 5, paper: [226, 227, 229], texture: 3, lines: 'ruled', lineColour: [168, 184, 204], lineSpacingPx: 118, lineWidthPx: 4, lineAngleDeg: -1.4,
     falloff: 0.42, lightAngleDeg: 205, lightColour: [1, 0.965, 0.9], blurPx: 1.2, noise: 4,
   });
-  const bytes = await withCameraTags(await lyingOnItsSide(await toJpeg(picture, 86)), 6);
+  const bytes = await layOnItsSide(await encodeCaptureJpeg(picture, 86, true));
   return { id: 'five-tries', name: 'Odile Farrant', fileName: 'odile-farrant-five-tries.jpg', mediaType: jpeg, bytes, truth, ground: null };
 }
 

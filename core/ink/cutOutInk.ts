@@ -361,23 +361,25 @@ function settleAlpha({ coverage, smooth, noise, raw }: InkStudy, labels: Int32Ar
       out[i] = a <= 0 ? 0 : a >= 1 ? 1 : a;
     }
   }
-  dropLoose(out, beside, reach, width, height);
+  dropLoose(out, own, beside, reach, width, height);
   return pen === 'solid' ? solidify(out, width, height, strokePx) : out;
 }
 
-/** Less than this joins nothing: a pixel that hangs on the stroke only through it is the paper's grain. */
-const LOOSE = 0.06;
-
-// The skirt's outer ring stays only where it hangs on the stroke.
-function dropLoose(alpha: Float32Array, beside: Uint8Array, reach: Uint8Array, width: number, height: number): void {
-  for (let y = 1; y < height - 1; y++) {
-    for (let x = 1, i = y * width + 1; x < width - 1; x++, i++) {
-      if (!reach[i] || beside[i] || alpha[i] === 0) continue;
-      let holds = false;
-      for (let n = i - width; n <= i + width && !holds; n += width) for (let k = n - 1; k <= n + 1; k++) if (beside[k] && alpha[k] >= LOOSE) holds = true;
-      if (!holds) alpha[i] = 0;
+// An edge falls off outwards: no pixel of the skirt is stronger than the strongest one next to it that lies further in.
+// Grain in the paper beside a stroke would be, and would stand there as specks.
+function dropLoose(alpha: Float32Array, own: Uint8Array, beside: Uint8Array, reach: Uint8Array, width: number, height: number): void {
+  const limit = (inner: Uint8Array, ring: Uint8Array) => {
+    for (let y = 1; y < height - 1; y++) {
+      for (let x = 1, i = y * width + 1; x < width - 1; x++, i++) {
+        if (!ring[i] || inner[i] || alpha[i] === 0) continue;
+        let most = 0;
+        for (let n = i - width; n <= i + width; n += width) for (let k = n - 1; k <= n + 1; k++) if (inner[k] && alpha[k] > most) most = alpha[k];
+        if (alpha[i] > most) alpha[i] = most;
+      }
     }
-  }
+  };
+  limit(own, beside);
+  limit(beside, reach);
 }
 
 /** Below this share of full ink a stroke is not lifted any more, so that noise is not. */

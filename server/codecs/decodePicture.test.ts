@@ -1,6 +1,6 @@
 import sharp from 'sharp';
 import { describe, expect, it } from 'vitest';
-import { withCameraTags } from '../../demo/capture';
+import { withCameraTags } from './encodeCapture';
 import { disc, drawMark, jpegOf, onGround, pixel, pngOf } from '../../tests/support/pictures';
 import { decodePicture, reducePicture } from './decodePicture';
 import { encodeDeliveryPng, encodeWorkingPng } from './encodePng';

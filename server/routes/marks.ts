@@ -1,5 +1,5 @@
 import { Hono } from 'hono';
-import { addSiblingsRequest, changeMarkRequest, checkBody, saveRecipeRequest } from '../../contract/requests';
+import { addSiblingsRequest, changeMarkRequest, checkBody, makeMarkRequest, saveRecipeRequest } from '../../contract/requests';
 import { CoreError } from '../../core/errors';
 import { readRecipe } from '../../core/recipe/recipe';
 import type { AppDeps } from '../app';
@@ -7,6 +7,7 @@ import { MOST_BYTES } from '../codecs/decodePicture';
 import { findBrand } from '../store/brands';
 import { asId, withTransaction } from '../store/db';
 import { addSiblings, changeMark, findMark, listMarks, removeMark, saveRecipe, stepHistory } from '../store/marks';
+import { makeMark } from '../makeMark';
 import { takeIn } from '../takeIn';
 import { readJson } from './readJson';
 
@@ -18,6 +19,11 @@ export const markRoutes = ({ pool, core }: AppDeps) =>
       const name = cleanName(c.req.query('name'));
       const bytes = await readUpload(c.req.raw, name);
       const taken = await takeIn({ pool, core }, brand.id, bytes, name);
+      return c.json(taken, taken.isDuplicate ? 200 : 201);
+    })
+    .post('/api/brands/:id/made', async (c) => {
+      const brand = await findBrand(pool, asId(c.req.param('id'), 'brand'));
+      const taken = await makeMark({ pool, core }, brand.id, await checkBody(makeMarkRequest, await readJson(c)));
       return c.json(taken, taken.isDuplicate ? 200 : 201);
     })
     .get('/api/marks/:id', async (c) => c.json(await findMark(pool, asId(c.req.param('id'), 'mark'))))

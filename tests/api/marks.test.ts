@@ -2,7 +2,7 @@ import { createHash } from 'node:crypto';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { paths } from '../../contract/paths';
 import type { ErrorBody, MarkCard, MarkView } from '../../contract/views';
-import { withCameraTags } from '../../demo/capture';
+import { withCameraTags } from '../../server/codecs/encodeCapture';
 import { decodePicture } from '../../server/codecs/decodePicture';
 import { chunkTypes } from '../../server/codecs/readBackPng';
 import { disc, drawMark, jpegOf, onGround, pngOf, ring } from '../support/pictures';
