@@ -12,6 +12,8 @@ const THIN_PX = 2.6;
 const SMALL_PX = 500;
 /** Edges of strokes that take longer than this from a quarter to three quarters of their ink are out of focus. */
 const BLUR_PX = 3.2;
+/** The outermost pixels of a photograph hold no whole stroke edge, so ink ends just short of them. */
+const RIM_PX = 2;
 /** On a reduced picture every edge is at least about this wide. */
 const LEAST_MEASURED_PX = 2.4;
 /** Ink no further than this from its paper is hard to tell from it. */
@@ -72,7 +74,7 @@ export function inkFindings(picture: Raster, facts: InkFacts, { toWorking, reduc
   if (facts.edgePx * reduction > BLUR_PX && facts.edgePx > LEAST_MEASURED_PX) {
     add({ id: 'blurred', weight: 'risk', title: 'picture is blurred', detail: `Stroke edges are ${(facts.edgePx * reduction).toFixed(1)} px wide. A sharper photograph gives crisper strokes.`, places: [] });
   }
-  const sides = touchedSides(picture, extents);
+  const sides = touchedSides(picture, extents, RIM_PX);
   if (sides.length) {
     add({ id: 'touches-border', weight: 'risk', title: 'mark is cut by the edge', detail: `Ink runs into the ${sides.map((s) => s.name).join(' and ')} edge of the picture and may be cut off there.`, places: placesOf(toWorking, sides) });
   }

@@ -8,8 +8,8 @@ export const MOST_PLACES = 24;
 export const placesOf = (toWorking: Projective, pixels: readonly { x: number; y: number }[]): { x: number; y: number }[] =>
   pixels.slice(0, MOST_PLACES).map(({ x, y }) => project(toWorking, x + 0.5, y + 0.5));
 
-/** Where what is visible runs into the picture's edges: the side's name and one pixel. */
-export function touchedSides({ width, height, data }: Raster, e: { x: number; y: number; width: number; height: number }): { name: string; x: number; y: number }[] {
+/** Where what is visible comes within `inset` pixels of the picture's edges: the side's name and one pixel. */
+export function touchedSides({ width, height, data }: Raster, e: { x: number; y: number; width: number; height: number }, inset = 0): { name: string; x: number; y: number }[] {
   const opaque = (x: number, y: number) => data[(y * width + x) * 4 + 3] > 127;
   const along = (n: number, at: (k: number) => [number, number]) => {
     for (let k = 0; k < n; k++) if (opaque(...at(k))) return at(k);
@@ -17,9 +17,10 @@ export function touchedSides({ width, height, data }: Raster, e: { x: number; y:
   };
   const sides: { name: string; x: number; y: number }[] = [];
   const check = (name: string, hit: [number, number] | null) => hit && sides.push({ name, x: hit[0], y: hit[1] });
-  if (e.y === 0) check('top', along(width, (k) => [k, 0]));
-  if (e.x + e.width === width) check('right', along(height, (k) => [width - 1, k]));
-  if (e.y + e.height === height) check('bottom', along(width, (k) => [k, height - 1]));
-  if (e.x === 0) check('left', along(height, (k) => [0, k]));
+  const [right, bottom] = [e.x + e.width - 1, e.y + e.height - 1];
+  if (e.y <= inset) check('top', along(width, (k) => [k, e.y]));
+  if (right >= width - 1 - inset) check('right', along(height, (k) => [right, k]));
+  if (bottom >= height - 1 - inset) check('bottom', along(width, (k) => [k, bottom]));
+  if (e.x <= inset) check('left', along(height, (k) => [e.x, k]));
   return sides;
 }

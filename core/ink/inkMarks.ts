@@ -65,7 +65,7 @@ function groupPieces(pieces: readonly InkPiece[], labels: Int32Array, width: num
       const isPart = Math.min(pa, qa) < 0.35 * Math.max(pa, qa);
       const limit = reach * (isPart ? 1 : 0.62);
       if (dx > limit || dy > limit) continue;
-      if (closest(rims[a], rims[b], limit) <= limit) parent[find(a)] = find(b);
+      if (isWithin(rims[a], rims[b], limit)) parent[find(a)] = find(b);
     }
   }
   return pieces.map((_, k) => find(k));
@@ -83,16 +83,16 @@ function rimOf(p: InkPiece, labels: Int32Array, width: number, height: number): 
   return Float32Array.from({ length: Math.ceil(out.length / 2 / step) * 2 }, (_, k) => out[Math.floor(k / 2) * step * 2 + (k % 2)]);
 }
 
-function closest(a: Float32Array, b: Float32Array, enough: number): number {
-  let best = Infinity;
+function isWithin(a: Float32Array, b: Float32Array, reach: number): boolean {
+  const most = reach * reach;
   for (let i = 0; i < a.length; i += 2) {
     for (let k = 0; k < b.length; k += 2) {
-      const d = (a[i] - b[k]) ** 2 + (a[i + 1] - b[k + 1]) ** 2;
-      if (d < best) best = d;
+      const dx = a[i] - b[k];
+      const dy = a[i + 1] - b[k + 1];
+      if (dx * dx + dy * dy <= most) return true;
     }
-    if (best < enough * enough * 0.2) break;
   }
-  return Math.sqrt(best);
+  return false;
 }
 
 const MOST_TURN = 40;

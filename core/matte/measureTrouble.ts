@@ -107,36 +107,44 @@ function collect(cells: Map<number, Spot>, width: number, x: number, y: number, 
 const worstFirst = (cells: Map<number, Spot>): Spot[] => [...cells.values()].sort((a, b) => b.amount - a.amount);
 
 /** A piece this small beside the mark's own size stands out as a speck when it is alone. */
-const SPECK_SHARE = 0.00012;
+const SPECK_SHARE = 0.0003;
 /** And no larger than this. */
 const LARGEST_SPECK = 120;
 /** Alone: nothing else visible within this many pixels. */
 const ALONE = 9;
 
 function findSpecks({ width, height, data }: Raster): Spot[] {
+  const total = width * height;
   let visible = 0;
   for (let i = 3; i < data.length; i += 4) if (data[i] >= 48) visible++;
   const most = Math.min(LARGEST_SPECK, Math.max(4, visible * SPECK_SHARE));
-  const seen = new Uint8Array(width * height);
+  const LARGE = 2;
+  const seen = new Uint8Array(total);
   const found: Spot[] = [];
   const piece: number[] = [];
-  for (let start = 0; start < seen.length; start++) {
-    if (seen[start] || data[start * 4 + 3] < 48) continue;
+  for (let start = 0; start < total; start++) {
+    // A piece is entered where nothing of it lies to the left or above, and left as soon as it is too large.
+    if (data[start * 4 + 3] < 48 || seen[start] || (start > 0 && data[start * 4 - 1] >= 48) || (start >= width && data[(start - width) * 4 + 3] >= 48)) continue;
     piece.length = 0;
     piece.push(start);
     seen[start] = 1;
-    for (let k = 0; k < piece.length; k++) {
-      const i = piece[k];
-      const x = i % width;
-      const y = (i / width) | 0;
+    let isLarge = false;
+    for (let k = 0; k < piece.length && !isLarge; k++) {
+      const x = piece[k] % width;
+      const y = (piece[k] / width) | 0;
       for (let ny = Math.max(0, y - 1); ny <= Math.min(height - 1, y + 1); ny++) for (let nx = Math.max(0, x - 1); nx <= Math.min(width - 1, x + 1); nx++) {
         const n = ny * width + nx;
-        if (seen[n] || data[n * 4 + 3] < 48) continue;
+        if (data[n * 4 + 3] < 48 || seen[n] === 1) continue;
+        if (seen[n] === LARGE || piece.length > most) {
+          isLarge = true;
+          continue;
+        }
         seen[n] = 1;
         piece.push(n);
       }
     }
-    if (piece.length <= most && isAlone(data, width, height, piece)) found.push({ x: piece[0] % width, y: (piece[0] / width) | 0, amount: piece.length });
+    if (isLarge) for (const i of piece) seen[i] = LARGE;
+    else if (isAlone(data, width, height, piece)) found.push({ x: piece[0] % width, y: (piece[0] / width) | 0, amount: piece.length });
   }
   return found.sort((a, b) => b.amount - a.amount);
 }

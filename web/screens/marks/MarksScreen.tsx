@@ -3,7 +3,7 @@ import { useQuery } from '@tanstack/react-query';
 import { Input } from 'antd';
 import { useCallback, useEffect, useMemo, useState } from 'react';
 import { useDropzone } from 'react-dropzone';
-import { useNavigate } from 'react-router';
+import { Link, useNavigate } from 'react-router';
 import type { MarkCard as Card } from '../../../contract/views';
 import { Failed, Waiting } from '../../components/Waiting';
 import { marksQuery } from '../../data/queries';
@@ -69,6 +69,8 @@ export function MarksScreen() {
             <b>Drop files here</b>
             <span className="soft small">PNG, JPEG, WebP, TIFF</span>
             <span>or <button type="button" className="plain" onClick={drop.open}>choose</button>, or paste</span>
+            <span className="drop-others small"><Link to="/take-in/draw">Draw a signature</Link><Link to="/take-in/type">Type a mark</Link></span>
+            <Link className="small" to="/take-in/draw" state={{ photograph: true }}>Simulate a photograph</Link>
           </div>
           {shown.map((mark) => <MarkCard key={mark.id} mark={mark} />)}
           {!marks.isLoading && all.length > 0 && shown.length === 0 && <p className="soft marks-none">No mark fits. <button type="button" className="plain" onClick={() => { setFilter('All'); setSearch(''); }}>Show all</button></p>}
