@@ -3,6 +3,7 @@ import { mkdtempSync, readFileSync, readdirSync, rmSync, writeFileSync, existsSy
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { photographSheet } from '../../core/ink/testSheet';
 import { decodePicture } from '../../server/codecs/decodePicture';
 import { drawMark, jpegOf, onGround, pixel, pngOf, ring } from '../support/pictures';
 
@@ -19,6 +20,7 @@ const open = async (name: string) => (await decodePicture(readFileSync(at(name))
 beforeAll(async () => {
   writeFileSync(at('badge.png'), await pngOf(onGround(badge, [244, 239, 228])));
   writeFileSync(at('clear.png'), await pngOf(badge));
+  writeFileSync(at('sheet.jpg'), await jpegOf(photographSheet({ noise: 3, falloff: 0.3 }, -5).picture));
   writeFileSync(at('broken.png'), (await pngOf(onGround(badge, [255, 255, 255]))).subarray(0, 200));
 });
 afterAll(() => rmSync(dir, { recursive: true, force: true }));
@@ -96,5 +98,44 @@ describe('cutout', () => {
   it('explains itself', () => {
     for (const verb of ['inspect', 'cutout']) expect(tassel(verb, '--help').stdout).toContain(`tassel ${verb}`);
     expect(tassel('--help').stdout).toContain('inspect');
+  });
+});
+
+describe('ink on paper', () => {
+  interface MarkRow { x: number; y: number; width: number; height: number; angleDeg: number }
+  const marksOf = () => (JSON.parse(tassel('inspect', 'sheet.jpg', '--json').stdout) as { way: string; marks: MarkRow[] });
+  it('inspect lists the signatures with place and turn', () => {
+    const { way, marks } = marksOf();
+    expect(way).toBe('paper');
+    expect(marks).toHaveLength(3);
+    for (const m of marks) expect(Math.abs(m.angleDeg + 5)).toBeLessThan(2);
+    expect(marks[0]).toEqual({ x: expect.any(Number), y: expect.any(Number), width: expect.any(Number), height: expect.any(Number), angleDeg: expect.any(Number) });
+  });
+  it('cutout takes all ink on the sheet’s own grid, or one mark by its number', async () => {
+    expect(tassel('cutout', 'sheet.jpg', '--out', 'ink.png', '--way', 'paper').status).toBe(0);
+    expect(tassel('cutout', 'sheet.jpg', '--out', 'second.png', '--way', 'paper', '--mark', '2').status).toBe(0);
+    const [all, second] = [await open('ink.png'), await open('second.png')];
+    expect([all.width, all.height, second.width]).toEqual([640, 460, 640]);
+    const box = marksOf().marks[1];
+    for (let y = 0; y < 460; y += 2) for (let x = 0; x < 640; x += 2) {
+      const isIn = x > box.x - 4 && x < box.x + box.width + 4 && y > box.y - 4 && y < box.y + box.height + 4;
+      if (!isIn) expect(pixel(second, x, y)[3], `${x}, ${y}`).toBe(0);
+    }
+    const count = (r: typeof all) => r.data.reduce((n, v, i) => n + (i % 4 === 3 && v > 127 ? 1 : 0), 0);
+    expect(count(second)).toBeGreaterThan(0.2 * count(all));
+    expect(count(second)).toBeLessThan(0.5 * count(all));
+  });
+  it('takes level, pen and weight, and writes them into the recipe', () => {
+    expect(tassel('cutout', 'sheet.jpg', '--out', 'a.png', '--way', 'paper', '--level', '0.3', '--pen', 'solid', '--weight', '-0.5', '--keep-lines', '--save-recipe', 'ink.json').status).toBe(0);
+    expect(JSON.parse(readFileSync(at('ink.json'), 'utf8')).stages.cutOut).toMatchObject({ way: 'paper', level: 0.3, pen: 'solid', weight: -0.5, keepLines: true });
+  });
+  it.each([
+    [['--mark', '9'], 1, 'there is no mark 9; it holds 3'], [['--mark', 'two'], 2, '--mark takes a number'], [['--level', '7'], 2, '--level takes a number from 0 to 1'], [['--pen', 'quill'], 2, '--pen takes solid or pressure'],
+  ])('says what is wrong with %j and writes nothing', (options, code, words) => {
+    const { status, stderr } = tassel('cutout', 'sheet.jpg', '--out', 'never.png', '--way', 'paper', ...options);
+    expect(status).toBe(code);
+    expect(stderr).toContain(words);
+    expect(stderr.trim().split('\n')).toHaveLength(1);
+    expect(existsSync(at('never.png'))).toBe(false);
   });
 });
