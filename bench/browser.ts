@@ -50,9 +50,9 @@ async function measure(title: string, name: string, bytes: Uint8Array, slider: s
   const before = await page.evaluate(() => performance.getEntriesByName('tassel-quick').length);
   await page.mouse.move(box.x + box.width * 0.3, box.y + 20);
   await page.mouse.down();
-  for (let k = 0; k < 12; k++) {
-    await page.mouse.move(box.x + box.width * (0.3 + 0.02 * (k + 1)), box.y + 20);
-    await page.waitForTimeout(400);
+  for (let k = 0; k < 30; k++) {
+    await page.mouse.move(box.x + box.width * (0.3 + 0.01 * (k + 1)), box.y + 20);
+    await page.waitForTimeout(150);
   }
   const quick = (await page.evaluate(() => performance.getEntriesByName('tassel-quick').map((e) => e.duration))).slice(before);
   await page.mouse.up();

@@ -10,7 +10,7 @@ import { addMark, findMark, findMarkByOriginal } from './store/marks';
 
 /** Pictures above the first number get a reduction to the second, on which the screen answers while a control moves. */
 const REDUCE_ABOVE = 1_200_000;
-const REDUCED_PIXELS = 400_000;
+const REDUCED_PIXELS = 300_000;
 
 export interface TakeInDeps { readonly pool: pg.Pool; readonly core: CorePool }
 

@@ -10,7 +10,6 @@ import { type RunOptions, createStageCache, cutOutFacts, makeVariant, runStages 
 import { takeWholeSheet } from '../core/recipe/takeMark';
 import type { StageValues } from '../core/stages';
 import { marksOf } from '../core/stages/cutOutFacts';
-import type { StagePicture } from '../core/stages/stage';
 import { decodePng } from './decodePng';
 import type { Answers, Candidates, Envelope, GroundSource, Opened, PictureSource, Probe, Reply, Request, StagesDone, VariantDone } from './protocol';
 
@@ -39,7 +38,7 @@ async function answer(request: Request): Promise<{ value: Answers[keyof Answers]
   const run = { pictureKey: picture.source.key, reduction: picture.source.reduction, cache };
   if (request.type === 'stages') {
     const value = await runAll(picture.raster, request.values, request.grounds, run);
-    return { value, transfer: value.cropped ? [value.result, value.cropped] : [value.result] };
+    return { value, transfer: [value.result, value.cropped].filter((b) => b !== null) };
   }
   if (request.type === 'matte') {
     const { master } = runStages(picture.raster, request.values, run);
@@ -78,17 +77,15 @@ async function runAll(raster: Raster, values: Parameters<typeof runStages>[1], g
   const { master, perStage } = result;
   const cropped = perStage.crop.picture.raster;
   const ms = performance.now() - began;
+  const visible = findExtents(master.raster);
   return {
-    result: await toBitmap(master.raster), cropped: cropped === raster ? null : await toBitmap(cropped),
-    frame: { width: master.raster.width * run.reduction, height: master.raster.height * run.reduction }, toWorking: master.toWorking, extents: extentsInFrame(master), facts: cutOutFacts(result),
-    findings: result.findings, contrast: await measureContrast(master.raster, grounds), ms,
+    result: visible && await toBitmap(cropRaster(master.raster, visible)), cropped: cropped === raster ? null : await toBitmap(cropped),
+    frame: { width: master.raster.width * run.reduction, height: master.raster.height * run.reduction }, toWorking: master.toWorking, extents: visible && scaleRect(visible, run.reduction), facts: cutOutFacts(result),
+    findings: result.findings, contrast: grounds.length ? await measureContrast(master.raster, grounds) : {}, ms,
   };
 }
 
-function extentsInFrame({ raster, reduction }: StagePicture): RectPx | null {
-  const e = findExtents(raster);
-  return e && { x: e.x * reduction, y: e.y * reduction, width: e.width * reduction, height: e.height * reduction };
-}
+const scaleRect = (r: RectPx, by: number): RectPx => ({ x: r.x * by, y: r.y * by, width: r.width * by, height: r.height * by });
 
 /** The marks of the whole sheet, whatever is cropped at the moment. */
 async function findCandidates(raster: Raster, values: StageValues, run: RunOptions): Promise<Candidates> {

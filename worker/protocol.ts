@@ -32,11 +32,12 @@ export interface Opened { readonly width: number; readonly height: number; reado
  * places in facts and findings are working-picture pixels.
  */
 export interface StagesDone {
-  readonly result: ImageBitmap;
+  /** What is visible and no more; null where nothing is. It spans `extents`. */
+  readonly result: ImageBitmap | null;
   /** The original as the crop lets it through; null where that is the whole of it, upright. */
   readonly cropped: ImageBitmap | null;
   readonly frame: { readonly width: number; readonly height: number };
-  /** From pixels of `result` to working-picture pixels. */
+  /** From pixels of the frame's own picture, reduced as it is, to working-picture pixels. */
   readonly toWorking: Projective;
   /** What is visible, frame pixels. */
   readonly extents: RectPx | null;

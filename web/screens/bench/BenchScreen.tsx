@@ -54,7 +54,7 @@ interface BenchProps {
 function Bench({ mark, stage, brand, photos }: BenchProps) {
   const draft = useRecipeDraft(mark);
   const grounds = useMemo(() => proofGrounds(brand.palette, photos), [brand.palette, photos]);
-  const engine = useEngine(mark, draft.recipe.stages, grounds);
+  const engine = useEngine(mark, draft.recipe.stages, grounds, draft.isMoving);
   const candidates = useCandidates(engine, draft.recipe.stages, stage === 'crop');
   const [groundId, setGroundId] = useState<string | null>(null);
   const [isPicking, setPicking] = useState(false);

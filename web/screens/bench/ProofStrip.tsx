@@ -30,10 +30,10 @@ function Proof({ ground, shown, photo, isChosen, onChoose }: { ground: ProofGrou
       context.fillStyle = ground.hex;
       context.fillRect(0, 0, w, h);
     } else if (photo) coverWith(context, photo, 0, 0, w, h);
-    if (!shown?.extents) return;
-    const { extents: e, reduction } = shown;
+    if (!shown?.extents || !shown.result) return;
+    const { extents: e, result } = shown;
     const to = fitBox(e.width, e.height, w, h - 14, 10);
-    context.drawImage(shown.result, e.x / reduction, e.y / reduction, e.width / reduction, e.height / reduction, to.x, to.y, to.width, to.height);
+    context.drawImage(result, to.x, to.y, to.width, to.height);
   }, [ground.hex, photo, shown]);
   const { text, isWeak } = contrastWords(shown?.contrast[ground.id]);
   return (

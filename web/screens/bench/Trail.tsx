@@ -81,10 +81,10 @@ function Bead({ stage, engine, recipe }: { stage: TrailStage; engine: Engine; re
       context.fill();
     } else if (stage === 'cutOut') fillChecker(context, 0, 0, w, h, 6);
     if (!quick || stage === 'files') return;
-    const e = quick.extents ?? { x: 0, y: 0, ...quick.frame };
-    const { reduction } = quick;
+    const { extents: e, result } = quick;
+    if (!e || !result) return;
     const to = fitBox(e.width, e.height, w, h, 9);
-    context.drawImage(quick.result, e.x / reduction, e.y / reduction, e.width / reduction, e.height / reduction, to.x, to.y, to.width, to.height);
+    context.drawImage(result, to.x, to.y, to.width, to.height);
   }, [original, quick, stage]);
   if (stage === 'files') return <span className="bead-picture is-empty" aria-hidden="true">{recipe.files.lines.length || ''}</span>;
   return <span className="bead-picture"><Canvas draw={draw} /></span>;

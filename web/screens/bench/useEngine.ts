@@ -27,9 +27,9 @@ const startWorker = () => createCoreClient(new Worker(new URL('../../../worker/e
 
 /**
  * Two speeds: a worker with the reduced picture answers every move, another with the working picture settles the
- * result once the settings rest. A small picture needs only the first, which then works at full size.
+ * result once the settings rest and nothing is held. A small picture needs only the first, which then works at full size.
  */
-export function useEngine(mark: MarkView, values: StageValues, grounds: readonly GroundSource[]): Engine {
+export function useEngine(mark: MarkView, values: StageValues, grounds: readonly GroundSource[], isMoving: boolean): Engine {
   const reduction = mark.width / mark.reducedWidth;
   const isReduced = reduction > 1;
   const [fast, setFast] = useState<CoreClient | null>(null);
@@ -95,16 +95,16 @@ export function useEngine(mark: MarkView, values: StageValues, grounds: readonly
   }, [fast, key, grounds, reduction]);
 
   useEffect(() => {
-    if (!slow) return;
+    if (!slow || isMoving) return;
     let isGone = false;
     const timer = setTimeout(() => {
-      slow.askLatest({ type: 'stages', values: newest.current, grounds }).then((done) => done && !isGone && setFull({ key, shown: { ...done, reduction: 1 } })).catch(() => {});
+      slow.askLatest({ type: 'stages', values: newest.current, grounds: [] }).then((done) => done && !isGone && setFull({ key, shown: { ...done, reduction: 1 } })).catch(() => {});
     }, SETTLE_AFTER_MS);
     return () => {
       isGone = true;
       clearTimeout(timer);
     };
-  }, [slow, key, grounds]);
+  }, [slow, key, isMoving]);
 
   const isCurrent = full !== null && full.key === key;
   return {

@@ -18,6 +18,8 @@ export interface RecipeDraft {
   redo(): void;
   readonly canUndo: boolean;
   readonly canRedo: boolean;
+  /** A control is moving: what shows is not stored yet. */
+  readonly isMoving: boolean;
   readonly isSaving: boolean;
   readonly problem: string | null;
   /** Resolves with the stored mark once everything under way is stored. */
@@ -31,6 +33,7 @@ export interface RecipeDraft {
 export function useRecipeDraft(mark: MarkView): RecipeDraft {
   const queries = useQueryClient();
   const [draft, setDraft] = useState<Recipe | null>(null);
+  const [isMoving, setMoving] = useState(false);
   const [pending, setPending] = useState(0);
   const [problem, setProblem] = useState<string | null>(null);
   const chain = useRef<Promise<MarkView>>(Promise.resolve(mark));
@@ -60,17 +63,23 @@ export function useRecipeDraft(mark: MarkView): RecipeDraft {
     });
   }, [queries]);
 
+  const preview = useCallback((recipe: Recipe) => {
+    setMoving(true);
+    setDraft(recipe);
+  }, []);
   const commit = useCallback((recipe: Recipe, why: string) => {
+    setMoving(false);
     setDraft(recipe);
     enqueue((current) => send<MarkView>('PUT', paths.markRecipe(current.id), { basedOn: current.revision, why, recipe }));
   }, [enqueue]);
   const step = useCallback((way: 'undo' | 'redo') => {
+    setMoving(false);
     setDraft(null);
     enqueue((current) => send<MarkView>('POST', paths.markStep(current.id, way)));
   }, [enqueue]);
 
   return {
-    recipe: draft ?? mark.recipe, preview: setDraft, commit, undo: () => step('undo'), redo: () => step('redo'),
-    canUndo: mark.canUndo, canRedo: mark.canRedo, isSaving: pending > 0, problem, settle: () => chain.current.then(() => newest.current),
+    recipe: draft ?? mark.recipe, preview, commit, undo: () => step('undo'), redo: () => step('redo'),
+    canUndo: mark.canUndo, canRedo: mark.canRedo, isMoving, isSaving: pending > 0, problem, settle: () => chain.current.then(() => newest.current),
   };
 }

@@ -1,4 +1,5 @@
 import { useCallback } from 'react';
+import type { RectPx } from '../../../../core/params';
 import type { Finding } from '../../../../core/findings/finding';
 import { Canvas, fillChecker } from '../../../components/Canvas';
 import type { Shown } from '../useEngine';
@@ -29,21 +30,19 @@ export function Magnifier({ findings, visit, shown, original, toFrame, onVisit, 
   const [px, py] = [place?.x ?? 0, place?.y ?? 0];
   const draw = useCallback((context: CanvasRenderingContext2D, w: number, h: number) => {
     context.imageSmoothingEnabled = false;
-    const side = (bitmap: ImageBitmap, from: number) => {
-      const scale = (bitmap.width / shown.frame.width);
-      const [bw, bh] = [(w / ZOOM) * scale, (h / ZOOM) * scale];
+    const side = (bitmap: ImageBitmap, span: RectPx, from: number) => {
       context.save();
       context.beginPath();
       context.rect(from, 0, w / 2, h);
       context.clip();
-      context.drawImage(bitmap, px * scale - bw / 2, py * scale - bh / 2, bw, bh, 0, 0, w, h);
+      context.drawImage(bitmap, (span.x - px) * ZOOM + w / 2, (span.y - py) * ZOOM + h / 2, span.width * ZOOM, span.height * ZOOM);
       context.restore();
     };
     fillChecker(context, 0, 0, w, h, 7);
-    side(original, 0);
+    side(original, { x: 0, y: 0, ...shown.frame }, 0);
     context.fillStyle = '#101010';
     context.fillRect(w / 2, 0, w / 2, h);
-    side(shown.result, w / 2);
+    if (shown.result && shown.extents) side(shown.result, shown.extents, w / 2);
   }, [shown, original, px, py]);
   if (!finding || !place) return null;
   const step = (by: number) => onVisit({ finding: finding.id, at: (at + by + count) % count });

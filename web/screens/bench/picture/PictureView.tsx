@@ -72,7 +72,7 @@ export function PictureView({ stage, mark, engine, ground, crop, values, isPicki
 
   const draw = useCallback((context: CanvasRenderingContext2D, w: number, h: number) => {
     if (!original) return;
-    paintBench(context, w, h, { view: port.view, mode: active, width: frame.width, height: frame.height, original, result: isCutOut ? shown?.result ?? null : null, matte, ground, photo, wipeX });
+    paintBench(context, w, h, { view: port.view, mode: active, width: frame.width, height: frame.height, original, result: shown?.result ?? null, extents: shown?.extents ?? null, hasResult: isCutOut && shown !== null, matte, ground, photo, wipeX });
   }, [port.view, active, frame.width, frame.height, original, shown, isCutOut, matte, ground, photo, wipeX]);
 
   const toPicture = (event: { clientX: number; clientY: number }): Place => {

@@ -1,3 +1,4 @@
+import type { RectPx } from '../../../../core/params';
 import { fillChecker } from '../../../components/Canvas';
 import { coverWith } from '../../../components/usePhoto';
 import type { ProofGround } from '../useEngine';
@@ -13,6 +14,9 @@ export interface BenchPaint {
   readonly height: number;
   readonly original: ImageBitmap;
   readonly result: ImageBitmap | null;
+  /** What the result spans, full-size pixels. */
+  readonly extents: RectPx | null;
+  readonly hasResult: boolean;
   readonly matte: ImageBitmap | null;
   readonly ground: ProofGround | null;
   readonly photo: ImageBitmap | null;
@@ -25,7 +29,7 @@ export function paintBench(context: CanvasRenderingContext2D, w: number, h: numb
   const { view } = p;
   context.imageSmoothingEnabled = view.scale < 3; // single pixels stay single pixels
   context.imageSmoothingQuality = 'high';
-  if (p.mode === 'original' || !p.result) {
+  if (p.mode === 'original' || !p.hasResult) {
     paintOriginal(context, p, 0, w, h);
     return;
   }
@@ -57,7 +61,7 @@ function paintOriginal(context: CanvasRenderingContext2D, { view, width, height,
 /** How strongly the matte shows beneath the marks of the trouble view. */
 const DIMMED = 0.34;
 
-function paintResult(context: CanvasRenderingContext2D, { view, mode, width, height, result, matte, ground, photo }: BenchPaint, w: number, h: number): void {
+function paintResult(context: CanvasRenderingContext2D, { view, mode, width, height, result, extents, matte, ground, photo }: BenchPaint, w: number, h: number): void {
   const isMatte = mode === 'matte' || mode === 'trouble';
   if (isMatte) {
     context.fillStyle = '#000000';
@@ -69,15 +73,17 @@ function paintResult(context: CanvasRenderingContext2D, { view, mode, width, hei
   else fillChecker(context, 0, 0, w, h);
   const bitmap = isMatte ? matte : result;
   if (!bitmap) return;
-  const [a, d] = [width / bitmap.width, height / bitmap.height];
+  const span = isMatte || !extents ? { x: 0, y: 0, width, height } : extents;
+  const [a, d] = [span.width / bitmap.width, span.height / bitmap.height];
+  const [ox, oy] = [view.x + span.x * view.scale, view.y + span.y * view.scale];
   // Only the part in sight: a browser without a graphics processor resamples all it is given.
-  const left = Math.max(0, Math.floor((0 - view.x) / view.scale / a));
-  const top = Math.max(0, Math.floor((0 - view.y) / view.scale / d));
-  const right = Math.min(bitmap.width, Math.ceil((w - view.x) / view.scale / a));
-  const bottom = Math.min(bitmap.height, Math.ceil((h - view.y) / view.scale / d));
+  const left = Math.max(0, Math.floor((0 - ox) / view.scale / a));
+  const top = Math.max(0, Math.floor((0 - oy) / view.scale / d));
+  const right = Math.min(bitmap.width, Math.ceil((w - ox) / view.scale / a));
+  const bottom = Math.min(bitmap.height, Math.ceil((h - oy) / view.scale / d));
   if (right <= left || bottom <= top) return;
-  const x = left * a * view.scale + view.x;
-  const y = top * d * view.scale + view.y;
+  const x = left * a * view.scale + ox;
+  const y = top * d * view.scale + oy;
   context.globalAlpha = mode === 'trouble' ? DIMMED : 1;
   context.drawImage(bitmap, left, top, right - left, bottom - top, x, y, (right - left) * a * view.scale, (bottom - top) * d * view.scale);
   context.globalAlpha = 1;
