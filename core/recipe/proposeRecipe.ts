@@ -9,7 +9,7 @@ import { takeMark } from './takeMark';
 
 export interface Proposal {
   readonly recipe: Recipe;
-  /** What it makes of the picture; null where neither ground nor ink was found and the picture stays as it is. */
+  /** What its way of cutting out makes of the whole picture; null where neither ground nor ink was found and the picture stays as it is. */
   readonly result: MasterResult | null;
   /** Separate signatures on the sheet. */
   readonly markCount: number;
@@ -33,7 +33,8 @@ export function proposeRecipe(picture: Raster, reduction: number, found: Way): P
       const marks = marksOf(cutOutFacts(result));
       if (marks.length !== 1) return { recipe, result, markCount: marks.length };
       const taken = { ...recipe, stages: takeMark(recipe.stages, marks[0], { width: picture.width * reduction, height: picture.height * reduction }) };
-      return { recipe: taken, result: run(taken), markCount: 1 };
+      // What was measured on the sheet holds for the one mark on it: cropping and turning come free.
+      return { recipe: taken, result, markCount: 1 };
     } catch (error) {
       if (!isCoreError(error) || !error.code.startsWith('cutout/no-')) throw error;
     }
