@@ -18,7 +18,8 @@ try {
   const page = await (await browser.newContext({ viewport: { width: 1280, height: 800 } })).newPage();
   const [brand] = await (await fetch(`${url}/api/brands`)).json();
   const marks = await (await fetch(`${url}/api/brands/${brand.id}/marks`)).json();
-  const badge = marks.find((m) => m.name === 'Trust badge').id;
+  const find = (name) => marks.find((m) => m.name === name).id;
+  const badge = find('Trust badge');
   const room = async (name) => {
     await page.goto(`${url}/marks`);
     await page.evaluate((r) => localStorage.setItem('tassel-room', r), name);
@@ -31,7 +32,22 @@ try {
     await page.screenshot({ path: `${out}/${name}.png` });
     console.log(`${name}.png`);
   };
-  const picturesDone = () => page.waitForFunction(() => [...document.querySelectorAll('.mark-card img')].length >= 5 && [...document.querySelectorAll('.mark-card img')].every((i) => i.complete && i.naturalWidth > 0));
+  // Two tries by a mouse that runs along loops.
+  const drawOnPad = async () => {
+    const box = await page.getByRole('img', { name: 'Sign here' }).boundingBox();
+    const run = async (points) => {
+      await page.mouse.move(box.x + points[0][0], box.y + points[0][1]);
+      await page.mouse.down();
+      for (const [x, y] of points.slice(1)) await page.mouse.move(box.x + x, box.y + y);
+      await page.mouse.up();
+    };
+    for (const turn of [0, 0.7]) {
+      if (turn) await page.getByRole('button', { name: 'Another try' }).click();
+      await run(Array.from({ length: 110 }, (_, k) => [140 + k * 5 + 38 * Math.sin(k * 0.33 + turn), 235 + (80 - k * 0.45) * Math.cos(k * 0.33 + turn) - k * 0.3]));
+      await run(Array.from({ length: 40 }, (_, k) => [210 + k * 12, 372 - 26 * Math.sin(k / 13)]));
+    }
+  };
+  const picturesDone = () => page.waitForFunction(() => [...document.querySelectorAll('.mark-card img')].length >= 8 && [...document.querySelectorAll('.mark-card img')].every((i) => i.complete && i.naturalWidth > 0));
   const benchDone = () => page.getByRole('button', { name: /^White, contrast \d/ }).waitFor();
   await room('light');
   await shot('/marks', 'marks', picturesDone);
@@ -44,6 +60,28 @@ try {
   await shot(`/marks/${badge}/files`, 'files', () => page.getByRole('button', { name: 'Make 3 files' }).waitFor(), async () => {
     await page.getByRole('button', { name: 'Make 3 files' }).click();
     await page.getByRole('region', { name: 'Receipt' }).waitFor({ timeout: 60_000 });
+  });
+  const candidates = () => page.getByRole('button', { name: /^Signature 5; press/ }).waitFor({ timeout: 60_000 });
+  await shot(`/marks/${find('Odile Farrant')}/cutOut`, 'bench-trouble', async () => {
+    await page.getByRole('slider', { name: 'Cut level' }).waitFor({ timeout: 60_000 });
+    await page.getByText('settling to full size').waitFor({ state: 'detached', timeout: 60_000 });
+  }, async () => {
+    await page.getByText('Trouble', { exact: true }).click();
+    await page.getByRole('button', { name: /^Show me: \d signatures/ }).click();
+    await page.getByRole('button', { name: 'Next place' }).click();
+  });
+  await shot(`/marks/${find('Odile Farrant')}/crop`, 'bench-sheet', candidates, async () => {
+    await page.getByRole('button', { name: 'Take signature 3' }).click();
+    await page.getByText('settling to full size').waitFor({ state: 'detached', timeout: 60_000 });
+  });
+  await shot(`/marks/${find('Odile Farrant')}/cutOut`, 'bench-ink', async () => {
+    await page.getByRole('slider', { name: 'Cut level' }).waitFor({ timeout: 60_000 });
+    await page.getByText('settling to full size').waitFor({ state: 'detached', timeout: 60_000 });
+  });
+  await shot('/take-in/draw', 'draw', () => page.getByRole('img', { name: 'Sign here' }).waitFor(), () => drawOnPad());
+  await shot('/take-in/type', 'type', () => page.getByRole('textbox', { name: 'Text' }).waitFor(), async () => {
+    await page.getByRole('textbox', { name: 'Text' }).fill('Odile Farrant\nHarrowmere');
+    await page.getByText('a photograph', { exact: true }).click();
   });
   await shot('/deliveries', 'deliveries', () => page.getByRole('table').waitFor());
   await room('dark');

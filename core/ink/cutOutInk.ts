@@ -140,13 +140,13 @@ export function cutOutInk(raster: Raster, options: InkOptions, onStep: (name: st
     }
   }
   if (options.weightPx !== 0) chokeMatte(picture, -options.weightPx / 2);
-  const place = (p: InkPiece) => ({ x: Math.round(p.centre.x + region.x), y: Math.round(p.centre.y + region.y), areaPx: p.areaPx });
+  const place = (p: InkPiece) => ({ x: p.top.x + region.x, y: p.top.y + region.y, areaPx: p.areaPx });
   const facts: InkFacts = {
     inkHex: hexFromRgb(colour), paperHex: hexFromRgb(paperColour(paper).map(Math.round) as unknown as Rgb), noise: study.noise, level, study: study.level,
     marks: marks.map((m) => ({ ...m, box: shifted(m.box, region), region: shifted(m.region, region) })), strokePx,
     lineCount: study.families.reduce((s, f) => s + f.offsets.length, 0), lineDepth: Math.max(0, ...study.families.map((f) => f.depth)),
     lineRemains: kept.filter((p) => isKept[p.label] && liesOnLine(p, region, study, strokePx)).map(place).sort((a, b) => b.areaPx - a.areaPx),
-    strays: strays.map(place).sort((a, b) => b.areaPx - a.areaPx), faint: kept.filter((p) => p.peak < level * 1.5).map(place).sort((a, b) => b.areaPx - a.areaPx),
+    strays: strays.map(place).sort((a, b) => b.areaPx - a.areaPx), faint: kept.filter((p) => isKept[p.label] && p.peak < level * 1.5).map(place).sort((a, b) => b.areaPx - a.areaPx),
     edgePx: edgeWidth(alpha, region.width, region.height),
   };
   return { picture, facts };

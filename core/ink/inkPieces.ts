@@ -4,6 +4,8 @@ export interface InkPiece {
   readonly areaPx: number;
   /** Greatest coverage in it. */
   readonly peak: number;
+  /** Where that is: always on the piece itself, which its centre need not be. */
+  readonly top: { x: number; y: number };
   readonly box: { x: number; y: number; width: number; height: number };
   readonly centre: { x: number; y: number };
 }
@@ -27,7 +29,7 @@ export function findInkPieces(values: Float32Array, width: number, height: numbe
   for (let start = 0; start < values.length; start++) {
     if (values[start] < high || labels[start] !== 0) continue;
     const label = next++;
-    let [area, peak, sx, sy] = [0, 0, 0, 0];
+    let [area, peak, at, sx, sy] = [0, 0, start, 0, 0];
     let [left, top, right, bottom] = [width, height, 0, 0];
     stack.push(start);
     labels[start] = label;
@@ -38,7 +40,10 @@ export function findInkPieces(values: Float32Array, width: number, height: numbe
       area++;
       sx += x;
       sy += y;
-      if (values[i] > peak) peak = values[i];
+      if (values[i] > peak) {
+        peak = values[i];
+        at = i;
+      }
       if (x < left) left = x;
       if (x > right) right = x;
       if (y < top) top = y;
@@ -52,7 +57,7 @@ export function findInkPieces(values: Float32Array, width: number, height: numbe
         }
       }
     }
-    pieces.push({ label, areaPx: area, peak, box: { x: left, y: top, width: right - left + 1, height: bottom - top + 1 }, centre: { x: sx / area, y: sy / area } });
+    pieces.push({ label, areaPx: area, peak, top: { x: at % width, y: Math.floor(at / width) }, box: { x: left, y: top, width: right - left + 1, height: bottom - top + 1 }, centre: { x: sx / area, y: sy / area } });
   }
   return { labels, pieces };
 }
