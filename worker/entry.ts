@@ -9,7 +9,9 @@ import { findSheet } from '../core/inspect/findSheet';
 import { type RunOptions, createStageCache, cutOutFacts, makeVariant, runStages } from '../core/recipe/runRecipe';
 import { takeWholeSheet } from '../core/recipe/takeMark';
 import type { StageValues } from '../core/stages';
-import { marksOf } from '../core/stages/cutOutFacts';
+import { findMatteMarks } from '../core/ink/matteMarks';
+import { type MarkFact, marksOf } from '../core/stages/cutOutFacts';
+import { toMarkFact } from '../core/stages/paperWay';
 import { decodePng } from './decodePng';
 import type { Answers, Candidates, Envelope, GroundSource, Opened, PictureSource, Probe, Reply, Request, StagesDone, VariantDone } from './protocol';
 
@@ -101,8 +103,15 @@ async function findCandidates(raster: Raster, values: StageValues, run: RunOptio
   const sheet = found?.perStage.crop.picture.raster ?? raster;
   return {
     sheet: sheet === raster ? null : await toBitmap(sheet), width: sheet.width * run.reduction, height: sheet.height * run.reduction,
-    marks: found ? marksOf(cutOutFacts(found)) : [], corners,
+    marks: found ? listMarks(found) : [], corners,
   };
+}
+
+// On paper they were found on the way; a cut-out from a flat ground is searched for groups that stand apart. Logos stand upright.
+function listMarks(found: ReturnType<typeof runStages>): readonly MarkFact[] {
+  const facts = cutOutFacts(found);
+  if (facts.way !== 'flat') return marksOf(facts);
+  return findMatteMarks(found.master.raster).map((m) => ({ ...toMarkFact(m, found.master), angleDeg: 0, region: toMarkFact({ ...m, region: m.box }, found.master).region }));
 }
 
 function probe(raster: Raster, { values, x, y }: Extract<Request, { type: 'probe' }>, run: RunOptions): Probe | null {

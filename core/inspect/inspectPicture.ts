@@ -23,6 +23,8 @@ export interface Inspection {
 /** A camera or a sheet's texture leaves more noise than this, and light that falls off more drift. */
 const GRAIN = 1.5;
 const FALL_OFF = 14;
+/** A drawn ground has less noise than this; a clean scan has more. */
+const SCANNED = 0.6;
 /** Less transparency than this is taken for stray pixels of an otherwise solid picture. */
 const LEAST_CLEAR = 0.002;
 
@@ -47,6 +49,7 @@ export function inspectPicture(raster: Raster): Inspection {
   }
   const ground = measureGround(raster);
   const isRestless = ground.share < LEAST_SHARE || ground.noise > GRAIN || ground.drift > FALL_OFF;
-  const isPaper = isRestless && !ground.checker && isOneInk(raster);
+  const isScanned = ground.noise > SCANNED;
+  const isPaper = !ground.checker && (isRestless ? isOneInk(raster) : isScanned && isOneInk(raster, ground.colour));
   return { ...seen, way: isPaper ? 'paper' : 'flat', groundHex: hexFromRgb(ground.colour), noise: ground.noise, drift: ground.drift, share: ground.share };
 }

@@ -1,7 +1,8 @@
 import { rgbFromHex } from '../colour/hex';
 import { inkFindings } from '../findings/inkFindings';
 import { invertProjective, project } from '../geometry/projective';
-import { type InkFacts, cutOutInk } from '../ink/cutOutInk';
+import { cutOutInk } from '../ink/cutOutInk';
+import type { InkMark } from '../ink/inkMarks';
 import type { Point } from '../geometry/projective';
 import type { RectPx } from '../params';
 import type { MarkFact, PaperWayFacts } from './cutOutFacts';
@@ -30,12 +31,13 @@ export function runPaperWay(input: StagePicture, p: PaperSettings, ctx: StageCon
     facts: {
       way: 'paper', inkHex: facts.inkHex, paperHex: facts.paperHex, level: facts.level, steady: { from: study.steadyFrom, to: study.steadyTo, start: study.start },
       levels: study.levels, strayPieces: study.strayPieces, inkLost: study.inkLost, strokePx: facts.strokePx * reduction, lineCount: facts.lineCount,
-      marks: facts.marks.map((m) => toFact(m, input)),
+      marks: facts.marks.map((m) => toMarkFact(m, input)),
     },
   };
 }
 
-function toFact(m: InkFacts['marks'][number], { toWorking, reduction }: StagePicture): MarkFact {
+/** A mark as screens and command line know it. */
+export function toMarkFact(m: InkMark, { toWorking, reduction }: StagePicture): MarkFact {
   const grow = (b: RectPx): RectPx => ({ x: b.x * reduction, y: b.y * reduction, width: b.width * reduction, height: b.height * reduction });
   const box = grow(m.box);
   const x = Math.floor(box.x);

@@ -81,7 +81,7 @@ function Bench({ mark, stage, brand, photos }: BenchProps) {
     draft.commit(withStage('cutOut', { ...cutOut, areas: chooseAreas(cutOut.areas, areas, decision) }), `${decision === 'open' ? 'Open' : 'Make solid'} ${areas.length === 1 ? 'an area' : `${areas.length} areas`}`);
   const changeCrop = (values: StageValues['crop'], isFinal: boolean, why = 'Crop') =>
     (isFinal ? draft.commit(withStage('crop', values), why) : draft.preview(withStage('crop', values)));
-  const take = (found: MarkFact) => draft.commit(withStages(takeMark(stages, found, candidates ?? mark)), `Take signature ${found.number}`);
+  const take = (found: MarkFact) => draft.commit(withStages(takeMark(stages, found, candidates ?? mark)), `Take ${cutOut.way === 'paper' ? 'signature' : 'mark'} ${found.number}`);
   const fix = (finding: Finding, { label, change }: Fix) =>
     draft.commit(withStages({ ...stages, [finding.stage]: { ...stages[finding.stage as keyof StageValues], ...change } } as StageValues), label);
 
@@ -104,7 +104,7 @@ function Bench({ mark, stage, brand, photos }: BenchProps) {
               {stage === 'original' && <OriginalPanel mark={mark} />}
               {stage === 'crop' && (
                 <CropPanel
-                  mark={mark} values={crop} chosen={cutOut.mark} candidates={candidates} mode={cropMode} frameExtents={shown?.extents ?? null} isBusy={sheet.isBusy}
+                  mark={mark} values={crop} chosen={cutOut.mark} candidates={candidates} mode={cropMode} frameExtents={shown?.extents ?? null} isBusy={sheet.isBusy} isInk={cutOut.way === 'paper'}
                   onMode={setCropMode} onChange={(values, why) => changeCrop(values, true, why)} onTake={take}
                   onWhole={() => draft.commit(withStages(takeWholeSheet(stages)), 'Take the whole sheet')}
                   onMakeMarks={(found) => void sheet.makeMarks(found.map((m) => ({ name: `${mark.name} ${m.number}`, recipe: withStages(takeMark(stages, m, candidates ?? mark)) })))}

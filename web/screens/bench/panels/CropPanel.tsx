@@ -19,6 +19,8 @@ interface Props {
   /** What is visible, in pixels of the frame. */
   readonly frameExtents: RectPx | null;
   readonly isBusy: boolean;
+  /** The sheet holds writing; otherwise artwork. */
+  readonly isInk: boolean;
   readonly onMode: (mode: CropMode) => void;
   readonly onChange: (values: Values, why: string) => void;
   readonly onTake: (mark: MarkFact) => void;
@@ -29,23 +31,24 @@ interface Props {
 const LEAST_PX = 4;
 
 /** The crop: region, turn, corners of the sheet, and the signatures that were found on it. */
-export function CropPanel({ mark, values, chosen, candidates, mode, frameExtents, isBusy, onMode, onChange, onTake, onWhole, onMakeMarks }: Props) {
+export function CropPanel({ mark, values, chosen, candidates, mode, frameExtents, isBusy, isInk, onMode, onChange, onTake, onWhole, onMakeMarks }: Props) {
   const { rect, turn, corners } = values;
   const sheet = { width: Math.round(candidates?.width ?? mark.width), height: Math.round(candidates?.height ?? mark.height) };
   const found = candidates?.marks ?? [];
+  const noun = isInk ? 'Signature' : 'Mark';
   const taken = chosen && found.find((m) => Math.hypot(m.at.x - chosen.x, m.at.y - chosen.y) < 2);
   return (
     <>
       <header><h2>Crop</h2><span className="soft">What lies outside is left out of every later step</span></header>
       {found.length > 1 && (
-        <section className="areas" aria-label="Signatures found">
-          <div className="panel-row"><b>Signatures found</b><span>{found.length}</span></div>
+        <section className="areas" aria-label={`${noun}s found`}>
+          <div className="panel-row"><b>{noun}s found</b><span>{found.length}</span></div>
           <ul>
             {found.map((m) => (
               <li key={m.number}>
                 <span className={`chip${m === taken ? ' is-taken' : ''}`}>{m.number}</span>
                 <span className="areas-words">{m.width} × {m.height} px{Math.abs(m.angleDeg) >= 0.4 && `, ${leaning(m.angleDeg)}`}</span>
-                {m === taken ? <span className="soft small">taken</span> : <Button size="small" aria-label={`Take signature ${m.number}`} onClick={() => onTake(m)}>Take</Button>}
+                {m === taken ? <span className="soft small">taken</span> : <Button size="small" aria-label={`Take ${noun.toLowerCase()} ${m.number}`} onClick={() => onTake(m)}>Take</Button>}
               </li>
             ))}
           </ul>

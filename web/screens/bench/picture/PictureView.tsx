@@ -116,7 +116,7 @@ export function PictureView({ stage, mark, engine, ground, crop, values, isPicki
       {isCutOut && visit && shown && original && <Magnifier findings={findings} visit={visit} shown={shown} original={original} toFrame={toFrame} onVisit={onVisit} onGo={(p) => port.centreOn(p, VISIT_ZOOM)} />}
       {stage === 'crop' && cropMode !== 'corners' && (
         <>
-          {candidates && candidates.marks.length > 1 && <CandidateBoxes marks={candidates.marks} taken={values.cutOut.mark} view={port.view} onTake={onTake} />}
+          {candidates && candidates.marks.length > 1 && <CandidateBoxes noun={values.cutOut.way === 'paper' ? 'Signature' : 'Mark'} marks={candidates.marks} taken={values.cutOut.mark} view={port.view} onTake={onTake} />}
           {(crop.rect !== null || (candidates?.marks.length ?? 0) < 2) && (
             <CropFrame rect={crop.rect ?? { x: 0, y: 0, width: frame.width, height: frame.height }} turnDeg={crop.rect ? crop.turn : 0} width={frame.width} height={frame.height} view={port.view} onChange={(rect, isFinal) => onCrop({ ...crop, rect }, isFinal)} />
           )}

@@ -6,8 +6,8 @@ import type { Viewport } from './useViewport';
 
 const onScreen = (view: Viewport, p: Place) => ({ x: p.x * view.scale + view.x, y: p.y * view.scale + view.y });
 
-/** Every signature found on the sheet, boxed along its own line of writing and numbered; a press takes it. */
-export function CandidateBoxes({ marks, taken, view, onTake }: { marks: readonly MarkFact[]; taken: Place | null; view: Viewport; onTake: (mark: MarkFact) => void }) {
+/** Every mark found on the sheet, boxed along its own line of writing and numbered; a press takes it. */
+export function CandidateBoxes({ noun, marks, taken, view, onTake }: { noun: string; marks: readonly MarkFact[]; taken: Place | null; view: Viewport; onTake: (mark: MarkFact) => void }) {
   return (
     <>
       {marks.map((m) => {
@@ -15,7 +15,7 @@ export function CandidateBoxes({ marks, taken, view, onTake }: { marks: readonly
         const isTaken = taken !== null && Math.hypot(m.at.x - taken.x, m.at.y - taken.y) < 2;
         return (
           <button
-            key={m.number} type="button" className={`candidate${isTaken ? ' is-taken' : ''}`} aria-label={`Signature ${m.number}${isTaken ? ', taken' : '; press to take it'}`} onPointerDown={(e) => e.stopPropagation()} onClick={() => onTake(m)}
+            key={m.number} type="button" className={`candidate${isTaken ? ' is-taken' : ''}`} aria-label={`${noun} ${m.number}${isTaken ? ', taken' : '; press to take it'}`} onPointerDown={(e) => e.stopPropagation()} onClick={() => onTake(m)}
             style={{ left: r.x * view.scale + view.x, top: r.y * view.scale + view.y, width: r.width * view.scale, height: r.height * view.scale, transform: `rotate(${m.angleDeg}deg)` }}
           >
             <span className="chip">{m.number}</span>

@@ -1,0 +1,110 @@
+import type { Page } from 'playwright-core';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { paths } from '../../contract/paths';
+import type { MarkView } from '../../contract/views';
+import { findExtents } from '../../core/raster/extents';
+import type { Raster } from '../../core/raster/raster';
+import { decodePicture } from '../../server/codecs/decodePicture';
+import { pixel } from '../support/pictures';
+import { type BrowserRig, startRig } from './rig';
+
+let rig: BrowserRig;
+beforeAll(async () => { rig = await startRig(); });
+afterAll(() => rig?.stop());
+
+const markOf = async (page: Page): Promise<MarkView> => {
+  await page.waitForURL(/\/marks\/[^/]+\/cutOut/, { timeout: 60_000 });
+  return (await rig.get(paths.mark(/marks\/([^/]+)/.exec(page.url())?.[1] as string))) as MarkView;
+};
+const masterOf = async (mark: MarkView): Promise<Raster> =>
+  (await decodePicture(new Uint8Array(await (await fetch(rig.url + paths.markMaster(mark.id, mark.revision))).arrayBuffer()), 'm.png')).raster;
+
+/** A stroke by mouse across the pad; shares of its width and height. */
+async function stroke(page: Page, points: readonly (readonly [number, number])[]): Promise<void> {
+  const box = (await page.getByRole('img', { name: 'Sign here' }).boundingBox()) as { x: number; y: number; width: number; height: number };
+  const at = ([u, v]: readonly [number, number]) => [box.x + u * box.width, box.y + v * box.height] as const;
+  await page.mouse.move(...at(points[0]));
+  await page.mouse.down();
+  for (const p of points.slice(1)) await page.mouse.move(...at(p));
+  await page.mouse.up();
+}
+const line = (from: readonly [number, number], to: readonly [number, number], steps = 24) =>
+  Array.from({ length: steps + 1 }, (_, k) => [from[0] + ((to[0] - from[0]) * k) / steps, from[1] + ((to[1] - from[1]) * k) / steps] as const);
+const inkIn = (r: Raster) => r.data.reduce((n, v, i) => n + (i % 4 === 3 && v > 127 ? 1 : 0), 0);
+
+describe('the pad', () => {
+  it('steps back, clears, keeps several tries, and makes a mark of the chosen one in its colour', async () => {
+    const page = await rig.open('/take-in/draw');
+    const make = page.getByRole('button', { name: 'Make the mark' });
+    await page.getByRole('img', { name: 'Sign here' }).waitFor();
+    expect(await make.isDisabled()).toBe(true);
+    await stroke(page, line([0.2, 0.5], [0.8, 0.5]));
+    await stroke(page, line([0.5, 0.2], [0.5, 0.8]));
+    await page.getByRole('button', { name: 'Step back' }).click(); // the upright one goes
+    await page.getByRole('button', { name: 'Another try' }).click();
+    expect(await make.isDisabled(), 'the new try is empty').toBe(true);
+    await stroke(page, line([0.3, 0.3], [0.6, 0.7]));
+    await page.getByRole('button', { name: 'Clear' }).click();
+    await page.getByRole('button', { name: 'Try 1' }).click();
+    await page.getByRole('radio', { name: 'Enamel cream' }).click();
+    await page.getByText('dark pad', { exact: true }).click();
+    await page.getByRole('textbox', { name: 'Name' }).fill('One line');
+    await make.click();
+    const mark = await markOf(page);
+    expect(mark).toMatchObject({ name: 'One line', kind: 'signature', found: { way: 'vector' } });
+    const raster = await masterOf(mark);
+    // One level line: far wider than tall, and cream.
+    const extents = findExtents(raster) as NonNullable<ReturnType<typeof findExtents>>;
+    expect(extents.width / extents.height).toBeGreaterThan(15);
+    expect(pixel(raster, Math.round(raster.width / 2), Math.round(extents.y + extents.height / 2))).toEqual([0xe9, 0xdd, 0xc4, 255]);
+    await page.context().close();
+  });
+  it('makes strokes broader by the ink width', async () => {
+    const widths: number[] = [];
+    for (const presses of [0, 12]) {
+      const page = await rig.open('/take-in/draw');
+      await stroke(page, line([0.2, 0.5], [0.8, 0.5]));
+      await page.getByRole('slider', { name: 'Ink width' }).focus();
+      for (let k = 0; k < presses; k++) await page.keyboard.press('ArrowRight');
+      await page.getByRole('button', { name: 'Make the mark' }).click();
+      widths.push(inkIn(await masterOf(await markOf(page))));
+      await page.context().close();
+    }
+    expect(widths[1]).toBeGreaterThan(widths[0] * 1.5);
+  });
+});
+
+describe('typing', () => {
+  it('sets several lines, says what a typeface lacks, and makes a mark of paths', async () => {
+    const page = await rig.open('/take-in/type');
+    const text = page.getByRole('textbox', { name: 'Text' });
+    await text.fill('Лок');
+    await page.getByText('This typeface has no', { exact: false }).waitFor();
+    await text.fill('Odile');
+    await page.getByRole('button', { name: 'add ©' }).click();
+    await page.getByRole('radio', { name: 'Bricolage Grotesque' }).click();
+    await page.getByRole('img', { name: 'The mark as it will be' }).locator('path').waitFor();
+    await page.getByRole('button', { name: 'Make the mark' }).click();
+    const mark = await markOf(page);
+    expect(mark).toMatchObject({ name: 'Odile ©', kind: 'logo' });
+    const svg = await (await fetch(rig.url + paths.markOriginal(mark.id))).text();
+    expect(svg).toContain('<path');
+    expect(inkIn(await masterOf(mark))).toBeGreaterThan(50_000);
+    await page.context().close();
+  });
+  it('can be photographed: the made-up photograph comes back as ink on paper, set level', async () => {
+    const page = await rig.open('/take-in/type');
+    await page.getByRole('textbox', { name: 'Text' }).fill('Odile Farrant');
+    await page.getByText('a photograph', { exact: true }).click();
+    await page.getByText('ruled', { exact: true }).click();
+    await page.getByRole('button', { name: 'Simulate the photograph and take it in' }).click();
+    const mark = await markOf(page);
+    expect(mark.found).toMatchObject({ way: 'paper', format: 'JPEG' });
+    await page.getByRole('slider', { name: 'Cut level' }).waitFor();
+    const raster = await masterOf(mark);
+    expect(inkIn(raster) / (raster.width * raster.height)).toBeLessThan(0.35);
+    await page.context().close();
+  });
+});
+
+it('no page reported an error', () => expect(rig.problems).toEqual([]));
