@@ -21,7 +21,7 @@ export interface PaperLight extends SmallPlanes {
   readonly noise: number;
 }
 
-const LONGEST = 900;
+const LONGEST = 700;
 /** Half the width of the broadest stroke that is still told from a shadow, as a share of the longer side. */
 const STROKE_SHARE = 0.027;
 

@@ -108,6 +108,8 @@ const worstFirst = (cells: Map<number, Spot>): Spot[] => [...cells.values()].sor
 
 /** A piece this small beside the mark's own size stands out as a speck when it is alone. */
 const SPECK_SHARE = 0.0003;
+/** A dot of so few pixels is a speck beside any mark. */
+const LEAST_SPECK = 14;
 /** And no larger than this. */
 const LARGEST_SPECK = 120;
 /** Alone: nothing else visible within this many pixels. */
@@ -117,7 +119,7 @@ function findSpecks({ width, height, data }: Raster): Spot[] {
   const total = width * height;
   let visible = 0;
   for (let i = 3; i < data.length; i += 4) if (data[i] >= 48) visible++;
-  const most = Math.min(LARGEST_SPECK, Math.max(4, visible * SPECK_SHARE));
+  const most = Math.min(LARGEST_SPECK, Math.max(LEAST_SPECK, visible * SPECK_SHARE));
   const LARGE = 2;
   const seen = new Uint8Array(total);
   const found: Spot[] = [];
