@@ -58,7 +58,8 @@ describe('measurePaper', () => {
     let [hit, missed, extra] = [0, 0, 0];
     for (let i = 0; i < paper.inked.length; i++) {
       const a = written.data[i * 4 + 3];
-      if (a > 200) paper.inked[i] ? hit++ : missed++;
+      if (a > 200 && paper.inked[i]) hit++;
+      else if (a > 200) missed++;
       else if (a === 0 && paper.inked[i]) extra++;
     }
     expect(missed).toBeLessThan(hit * 0.01);
