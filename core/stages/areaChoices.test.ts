@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { alikeTo, chooseAreas, groupOf, nextUnsure } from './areaChoices';
+import { alikeTo, areaAt, chooseAreas, groupOf, nextUnsure } from './areaChoices';
 import type { AreaFact } from './cutOutFacts';
 
 const area = (number: number, change: Partial<AreaFact> = {}): AreaFact => ({
@@ -15,6 +15,13 @@ describe('choices of enclosed areas', () => {
   it('replaces an earlier choice at the same place and keeps the others', () => {
     const before = [{ x: 10, y: 5, decision: 'solid' as const }, { x: 70, y: 5, decision: 'solid' as const }];
     expect(chooseAreas(before, [area(1), area(2)], 'open')).toEqual([{ x: 70, y: 5, decision: 'solid' }, { x: 10, y: 5, decision: 'open' }, { x: 20, y: 5, decision: 'open' }]);
+  });
+  it('knows which area a press on the picture means', () => {
+    const outer = area(1, { bounds: { x: 0, y: 0, width: 100, height: 100 } });
+    const inner = area(2, { bounds: { x: 40, y: 40, width: 20, height: 20 } });
+    const at = (x: number, y: number, seen: readonly [number, number, number] = [250, 250, 250]) => areaAt([outer, inner], { x, y }, seen, [255, 255, 255], 12)?.number ?? null;
+    expect([at(50, 50), at(10, 10), at(150, 10)]).toEqual([2, 1, null]);
+    expect(at(50, 50, [40, 90, 70]), 'on the mark itself').toBeNull();
   });
   it('goes from one unsure area to the next and round again', () => {
     const areas = [area(1, { isUnsure: true }), area(2), area(3, { isUnsure: true })];

@@ -1,6 +1,9 @@
+import type { Rgb } from '../colour/hex';
 import type { Anchor } from '../params';
 import type { AreaFact } from './cutOutFacts';
 
+/** A reduced picture shows the ground this much otherwise, code values. */
+const SLACK = 10;
 /** Alike in size: neither more than this many times the other. */
 const ALIKE_RATIO = 2.2;
 
@@ -15,6 +18,17 @@ export const alikeTo = (areas: readonly AreaFact[], one: AreaFact): AreaFact[] =
 export function chooseAreas(choices: readonly Anchor[], areas: readonly AreaFact[], decision: Anchor['decision']): Anchor[] {
   const others = choices.filter((c) => !areas.some((a) => Math.hypot(a.x - c.x, a.y - c.y) <= 0.5));
   return [...others, ...areas.map(({ x, y }) => ({ x, y, decision }))];
+}
+
+/**
+ * The area that a press on the picture means: the smallest whose bounds hold the place, provided that the original shows
+ * the ground there. Null beside all areas and on the mark itself.
+ * @param seen ground  colours R, G, B: what the original shows at the place, and the ground's own
+ */
+export function areaAt(areas: readonly AreaFact[], place: { x: number; y: number }, seen: Rgb, ground: Rgb, tolerance: number): AreaFact | null {
+  if (seen.some((v, c) => Math.abs(v - ground[c]) > tolerance + SLACK)) return null;
+  const holds = ({ bounds: b }: AreaFact) => place.x >= b.x && place.y >= b.y && place.x <= b.x + b.width && place.y <= b.y + b.height;
+  return areas.filter(holds).sort((a, b) => a.bounds.width * a.bounds.height - b.bounds.width * b.bounds.height)[0] ?? null;
 }
 
 /** The unsure area that comes after a given one, or the first; null when all are sure. */

@@ -100,6 +100,20 @@ describe('findings', () => {
   });
 });
 
+describe('a press on the picture', () => {
+  it('turns the enclosed area there from open to solid, and on the mark does nothing', async () => {
+    const mark = await take('press.png', await pngOf(onGround(drawMark(600, 600, ring(300, 300, 250, 150), [31, 90, 69]), [250, 250, 250])));
+    const page = await rig.open(`/marks/${mark.id}/cutOut`);
+    await page.getByRole('region', { name: 'Enclosed areas' }).waitFor();
+    const box = (await page.getByRole('group', { name: /^Picture\./ }).boundingBox()) as { x: number; y: number; width: number; height: number };
+    const [cx, cy] = [box.x + box.width / 2, box.y + box.height / 2];
+    await page.mouse.click(cx + 170, cy); // on the ring itself
+    await page.mouse.click(cx + 40, cy + 20);
+    await expect.poll(async () => (await stored(mark)).cutOut.areas.map((a) => a.decision)).toEqual(['solid']);
+    await page.context().close();
+  });
+});
+
 describe('the numbers under the pointer', () => {
   it('tell the colour seen, the ground, the mark’s own colour and how much is covered', async () => {
     const mark = await take('numbers.jpg', await jpegOf(onGround(drawMark(600, 600, disc(300, 300, 200), [31, 90, 69]), [250, 250, 250]), 95));

@@ -5,7 +5,7 @@ import { useCallback, useState } from 'react';
 import { Link, Navigate, useLocation, useNavigate, useParams } from 'react-router';
 import { paths } from '../../../contract/paths';
 import type { MakeMarkRequest } from '../../../contract/requests';
-import type { TakenIn } from '../../../contract/views';
+import type { BrandView, TakenIn } from '../../../contract/views';
 import { send } from '../../data/http';
 import { useBrand } from '../../data/useBrand';
 import { wordsFor } from '../../messages';
@@ -19,12 +19,13 @@ export function MakeScreen() {
   const { brand } = useBrand();
   if (how !== 'draw' && how !== 'type') return <Navigate to="/take-in/draw" replace />;
   if (!brand) return null;
-  return <Make how={how} brandId={brand.id} palette={brand.palette} />;
+  return <Make how={how} brand={brand} />;
 }
 
 const BLACK = '#1c1b1d';
 
-function Make({ how, brandId, palette }: { how: 'draw' | 'type'; brandId: string; palette: readonly { name: string; hex: string }[] }) {
+function Make({ how, brand }: { how: 'draw' | 'type'; brand: BrandView }) {
+  const { id: brandId, palette } = brand;
   const [tries, setTries] = useState<readonly Drawing[]>([[]]);
   const [chosen, setChosen] = useState(0);
   const [pen, setPen] = useState(startPen);
@@ -51,7 +52,7 @@ function Make({ how, brandId, palette }: { how: 'draw' | 'type'; brandId: string
       </header>
       <div className="make-room">
         {isDrawing ? <DrawPad tries={tries} chosen={chosen} pen={pen} colour={colour} onTries={setTries} onChoose={setChosen} onPen={setPen} onColour={setColour} palette={palette} />
-          : <TypeSetter values={type} colour={colour} palette={palette} onChange={setType} onColour={setColour} />}
+          : <TypeSetter brandName={brand.name} values={type} colour={colour} palette={palette} onChange={setType} onColour={setColour} />}
         <aside className="make-panel" aria-label="What it becomes">
           <label className="panel-field"><b>Name</b><Input value={name} maxLength={100} placeholder={isDrawing ? 'Drawn signature' : 'Named by its first line'} onChange={(e) => setName(e.target.value)} /></label>
           <div className="panel-field"><b>Becomes</b>

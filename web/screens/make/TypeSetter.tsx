@@ -14,6 +14,7 @@ interface Props {
   readonly values: TypeValues;
   readonly colour: string;
   readonly palette: readonly { name: string; hex: string }[];
+  readonly brandName: string;
   readonly onChange: (values: TypeValues) => void;
   readonly onColour: (hex: string) => void;
 }
@@ -21,7 +22,7 @@ interface Props {
 const MOST_LETTERS = 80;
 
 /** One or more lines in a typeface that comes with the program. */
-export function TypeSetter({ values, colour, palette, onChange, onColour }: Props) {
+export function TypeSetter({ values, colour, palette, brandName, onChange, onColour }: Props) {
   const [tone, setTone] = useState<'light' | 'dark'>('light');
   const { text, typeface, sizePx, spacing, lineHeight, align } = values;
   const { d, problem } = useTypeset(text, typeface, values);
@@ -45,6 +46,7 @@ export function TypeSetter({ values, colour, palette, onChange, onColour }: Prop
           <span className="panel-links">
             <button type="button" className="plain small" onClick={() => append('©')}>add ©</button>
             <button type="button" className="plain small" onClick={() => append(String(new Date().getFullYear()))}>add the year</button>
+            <button type="button" className="plain small" onClick={() => append(brandName)}>add the brand’s name</button>
           </span>
         </label>
         <div className="panel-field"><b>Typeface</b>

@@ -20,7 +20,7 @@ export function AreaList({ areas, onChoose }: Props) {
   return (
     <section className="areas" aria-label="Enclosed areas">
       <div className="panel-row"><b>Enclosed areas</b><span>{areas.length}{unsure > 0 && <> · <span className="warn">{unsure} unsure</span></>}</span></div>
-      {unsure > 0 && <p className="soft small">Alt ↓ goes to the next unsure one, Enter flips it.</p>}
+      {unsure > 0 && <p className="soft small">Press an area in the picture to flip it. Alt ↓ goes to the next unsure one, Enter flips it.</p>}
       <ul>
         {shown.map((a) => (
           <li key={a.number}>

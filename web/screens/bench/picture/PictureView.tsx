@@ -3,8 +3,9 @@ import { type PointerEvent, useCallback, useEffect, useMemo, useRef, useState } 
 import { useHotkeys } from 'react-hotkeys-hook';
 import type { MarkView } from '../../../../contract/views';
 import type { Corners } from '../../../../core/geometry/projective';
+import { rgbFromHex } from '../../../../core/colour/hex';
 import type { StageValues } from '../../../../core/stages';
-import { nextUnsure } from '../../../../core/stages/areaChoices';
+import { areaAt, nextUnsure } from '../../../../core/stages/areaChoices';
 import { type AreaFact, type MarkFact, areasOf } from '../../../../core/stages/cutOutFacts';
 import type { Candidates } from '../../../../worker/protocol';
 import { Canvas } from '../../../components/Canvas';
@@ -67,7 +68,7 @@ export function PictureView({ stage, mark, engine, ground, crop, values, isPicki
   const matte = useMatte(engine, values, active === 'matte' || active === 'trouble');
   const photo = ground?.url ? photos.get(ground.url) ?? null : null;
   const wipeX = isCutOut ? wipe * port.size.w : null;
-  const { toFrame } = useMemo(() => frameMapping(shown), [shown]);
+  const { toFrame, toWorking } = useMemo(() => frameMapping(shown), [shown]);
   const findings = shown?.findings ?? [];
 
   const draw = useCallback((context: CanvasRenderingContext2D, w: number, h: number) => {
@@ -79,12 +80,20 @@ export function PictureView({ stage, mark, engine, ground, crop, values, isPicki
     const bounds = (box.current as HTMLElement).getBoundingClientRect();
     return { x: (event.clientX - bounds.left - port.view.x) / port.view.scale, y: (event.clientY - bounds.top - port.view.y) / port.view.scale };
   };
+  // A press on ground inside the mark turns that area from open to solid or back.
+  const flipAt = async (place: Place) => {
+    if (!engine.fast || shown?.facts.way !== 'flat') return;
+    const probe = await engine.fast.ask({ type: 'probe', values, x: place.x, y: place.y });
+    if (!probe?.ground) return;
+    const area = areaAt(shown.facts.areas, toWorking(place), rgbFromHex(probe.original), rgbFromHex(probe.ground), shown.facts.tolerance);
+    if (area) onChoose([area], area.decision === 'open' ? 'solid' : 'open');
+  };
   const drag = useDrag(port.panBy, (event) => {
     if (isPicking && original) {
       const at = toPicture(event);
       const hex = colourAt(original, at.x / frame.width, at.y / frame.height);
       if (hex) onPick(hex);
-    }
+    } else if (isCutOut && (active === 'result' || active === 'matte')) void flipAt(toPicture(event));
   });
   const onKeyDown = (event: React.KeyboardEvent) => {
     const step = event.shiftKey ? 160 : 40;
