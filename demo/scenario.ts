@@ -83,7 +83,7 @@ async function pencil(): Promise<DemoMark> {
   const [width, height] = [1600, 1100];
   const d = signaturePath(signatureStrokes(41), 280, 640, 0.98, -4, { width: 9, thinning: 0.5 });
   const specks = [[210, 260, 2.4], [1390, 930, 3], [1240, 180, 2]].map(([x, y, r]) => `<circle cx="${x}" cy="${y}" r="${r}" fill="#6d6358"/>`).join('');
-  const pen = `<path d="${d}" fill="#66666c" fill-opacity="0.78"/>`;
+  const pen = `<path d="${d}" fill="#85837f"/>`;
   const options = {
     ...plainCapture, seed: 9, paper: [243, 234, 212], texture: 6, falloff: 0.2, lightAngleDeg: 140, lightColour: [1, 0.97, 0.91], shadow: 0.28, shadowEdgePx: 34, blurPx: 0.9, noise: 3,
   } as const;

@@ -92,7 +92,8 @@ const scaleRect = (r: RectPx, by: number): RectPx => ({ x: r.x * by, y: r.y * by
 /** The marks of the whole sheet, whatever is cropped at the moment. */
 async function findCandidates(raster: Raster, values: StageValues, run: RunOptions): Promise<Candidates> {
   const whole = takeWholeSheet(values);
-  const corners = values.crop.corners ? null : findSheet(raster, run.reduction);
+  // A sheet is looked for where there is paper: a light plate in a logo is none.
+  const corners = values.crop.corners || values.cutOut.way !== 'paper' ? null : findSheet(raster, run.reduction);
   // Where no ink is found there is simply nothing to offer.
   let found: ReturnType<typeof runStages> | null = null;
   try {

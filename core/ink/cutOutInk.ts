@@ -8,7 +8,7 @@ import { type Coverage, measureCoverage, removeLines } from './coverage';
 import { type LevelStudy, LOW_SHARE, studyLevel } from './cutLevel';
 import { type Ink, inkOf, measureInk, paperAt, paperColour } from './inkColour';
 import { type InkMark, findInkMarks } from './inkMarks';
-import { type InkPiece, findInkPieces, strokeWidth } from './inkPieces';
+import { type InkPiece, findInkPieces, largestArea, strokeWidth } from './inkPieces';
 import { type PaperLight, measurePaper, robust, threshold } from './paperLight';
 import { type LineFamily, findRuledLines } from './ruledLines';
 
@@ -287,16 +287,15 @@ const SPECK_SHARE = 0.45;
 const FAR_SHARE = 1.6;
 
 function partStrays(pieces: readonly InkPiece[], strokePx: number, level: number): { kept: InkPiece[]; strays: InkPiece[] } {
-  const most = Math.max(0, ...pieces.map((p) => p.areaPx));
+  const most = largestArea(pieces);
   const large = pieces.filter((p) => p.areaPx >= Math.max(most * 0.06, strokePx * strokePx * 4));
-  const tall = Math.max(strokePx * 3, ...large.map((p) => Math.min(p.box.height, p.box.width)));
+  const tall = large.reduce((t, p) => Math.max(t, Math.min(p.box.height, p.box.width)), strokePx * 3);
   const kept: InkPiece[] = [];
   const strays: InkPiece[] = [];
   for (const p of pieces) {
-    const gap = Math.min(Infinity, ...large.map((l) => (l === p ? 0 : boxGap(l.box, p.box))));
     const isSpeck = p.areaPx < Math.max(5, SPECK_SHARE * strokePx * strokePx);
     const isFaintCrumb = p.areaPx < 1.6 * strokePx * strokePx && p.peak < Math.max(0.38, level * 1.3);
-    const isFar = p.areaPx < 6 * strokePx * strokePx && gap > FAR_SHARE * tall;
+    const isFar = p.areaPx < 6 * strokePx * strokePx && !large.some((l) => l === p || boxGap(l.box, p.box) <= FAR_SHARE * tall);
     (isSpeck || isFaintCrumb || isFar ? strays : kept).push(p);
   }
   return { kept, strays };

@@ -1,4 +1,4 @@
-import type { InkPiece } from './inkPieces';
+import { type InkPiece, largestArea } from './inkPieces';
 
 /** One signature on the sheet. */
 export interface InkMark {
@@ -42,7 +42,8 @@ export function findInkMarks(labels: Int32Array, pieces: readonly InkPiece[], wi
 function groupPieces(pieces: readonly InkPiece[], labels: Int32Array, width: number, height: number): number[] {
   const parent = pieces.map((_, k) => k);
   const find = (k: number): number => (parent[k] === k ? k : (parent[k] = find(parent[k])));
-  const large = pieces.filter((p) => p.areaPx >= 0.08 * Math.max(...pieces.map((q) => q.areaPx)));
+  const most = largestArea(pieces);
+  const large = pieces.filter((p) => p.areaPx >= 0.08 * most);
   // The height of the writing: that of large pieces, weighed by their ink, with long underlines counting for little.
   const tall = [...large].map((p) => ({ h: Math.min(p.box.height, p.box.width * 0.9), a: p.areaPx })).sort((a, b) => a.h - b.h);
   const half = tall.reduce((s, t) => s + t.a, 0) * 0.6;

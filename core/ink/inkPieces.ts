@@ -62,9 +62,12 @@ export function findInkPieces(values: Float32Array, width: number, height: numbe
   return { labels, pieces };
 }
 
+/** Of the largest piece, px; 0 without any. There may be very many pieces. */
+export const largestArea = (pieces: readonly InkPiece[]): number => pieces.reduce((most, p) => Math.max(most, p.areaPx), 0);
+
 /** Mean width of the strokes in px: twice the area over the length of its rim, of the larger pieces. */
 export function strokeWidth(labels: Int32Array, pieces: readonly InkPiece[], width: number, height: number): number {
-  const most = Math.max(0, ...pieces.map((p) => p.areaPx));
+  const most = largestArea(pieces);
   const isLarge = new Uint8Array(pieces.length + 1);
   for (const p of pieces) if (p.areaPx >= most * 0.1) isLarge[p.label] = 1;
   let area = 0;

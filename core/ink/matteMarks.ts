@@ -1,6 +1,6 @@
 import type { Raster } from '../raster/raster';
 import { type InkMark, findInkMarks } from './inkMarks';
-import { findInkPieces } from './inkPieces';
+import { findInkPieces, largestArea } from './inkPieces';
 
 /** Marks of one sheet are about alike: the smallest holds at least this share of the largest one's pixels. */
 const LEAST_SHARE = 0.2;
@@ -13,7 +13,7 @@ const MOST_MARKS = 40;
 export function findMatteMarks({ width, height, data }: Raster): InkMark[] {
   const alpha = Float32Array.from({ length: width * height }, (_, i) => data[i * 4 + 3] / 255);
   const { labels, pieces } = findInkPieces(alpha, width, height, 0.3, 0.6);
-  const most = Math.max(0, ...pieces.map((p) => p.areaPx));
+  const most = largestArea(pieces);
   const marks = findInkMarks(labels, pieces.filter((p) => p.areaPx > most * 0.002), width, height);
   const areas = marks.map((m) => m.areaPx);
   return marks.length > 1 && marks.length <= MOST_MARKS && Math.min(...areas) >= LEAST_SHARE * Math.max(...areas) ? marks : [];

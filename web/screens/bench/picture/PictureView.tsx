@@ -53,7 +53,7 @@ const VISIT_ZOOM = 6;
 export function PictureView({ stage, mark, engine, ground, crop, values, isPicking, candidates, cropMode, visit, onVisit, onPick, onChoose, onCrop, onTake, onCropMode }: Props) {
   const box = useRef<HTMLDivElement>(null);
   const isCutOut = stage === 'cutOut';
-  const frame = useFrameSize({ stage, mark, engine, crop, candidates, cropMode });
+  const frame = useFrameSize({ stage, mark, engine, candidates, cropMode });
   const port = useViewport(box, frame.width, frame.height);
   const [mode, setMode] = useState<BenchView>('result');
   const [wipe, setWipe] = useState(0.36);
@@ -131,7 +131,7 @@ export function PictureView({ stage, mark, engine, ground, crop, values, isPicki
           )}
         </>
       )}
-      {stage === 'crop' && cropMode === 'line' && <LevelLine view={port.view} onDrawn={(angle) => { onCrop({ ...crop, turn: angle }, true, 'Level along a line'); onCropMode('region'); }} />}
+      {stage === 'crop' && cropMode === 'line' && <LevelLine onDrawn={(angle) => { onCrop({ ...crop, turn: angle }, true, 'Level along a line'); onCropMode('region'); }} />}
       {stage === 'crop' && cropMode === 'corners' && <CornerHandles corners={crop.corners ?? candidates?.corners ?? startCorners(mark)} view={port.view} onChange={(corners, isFinal) => onCrop({ rect: null, turn: 0, corners }, isFinal, 'Set the sheet’s corners')} />}
       {isPicking && <span className="picture-hint">Click the ground’s colour in the picture. Esc leaves it as it is.</span>}
       {stage === 'crop' && cropMode === 'line' && <span className="picture-hint">Draw a line along the writing. Esc leaves it.</span>}
@@ -152,7 +152,7 @@ export function PictureView({ stage, mark, engine, ground, crop, values, isPicki
 }
 
 /** The size of what is looked at: the original, the sheet put flat, or what the crop lets through. */
-function useFrameSize({ stage, mark, engine, candidates, cropMode }: Pick<Props, 'stage' | 'mark' | 'engine' | 'crop' | 'candidates' | 'cropMode'>): { width: number; height: number } {
+function useFrameSize({ stage, mark, engine, candidates, cropMode }: Pick<Props, 'stage' | 'mark' | 'engine' | 'candidates' | 'cropMode'>): { width: number; height: number } {
   const shown = engine.full ?? engine.quick;
   if (stage === 'cutOut' && shown) return shown.cropped ? shown.frame : { width: mark.width, height: mark.height };
   if (stage === 'crop' && cropMode !== 'corners' && candidates?.sheet) return { width: candidates.width, height: candidates.height };

@@ -62,7 +62,7 @@ export function CornerHandles({ corners, view, onChange }: { corners: Corners; v
 }
 
 /** A line drawn along the writing: what is level from then on. */
-export function LevelLine({ view, onDrawn }: { view: Viewport; onDrawn: (angleDeg: number) => void }) {
+export function LevelLine({ onDrawn }: { onDrawn: (angleDeg: number) => void }) {
   const [line, setLine] = useState<{ from: Place; to: Place } | null>(null);
   const at = (e: PointerEvent<HTMLDivElement>) => {
     const bounds = e.currentTarget.getBoundingClientRect();
@@ -77,7 +77,6 @@ export function LevelLine({ view, onDrawn }: { view: Viewport; onDrawn: (angleDe
         if (line && Math.hypot(line.to.x - line.from.x, line.to.y - line.from.y) > 12) onDrawn(angleOf(line.from, line.to));
         setLine(null);
       }}
-      data-scale={view.scale}
     >
       {line && <svg aria-hidden="true"><line x1={line.from.x} y1={line.from.y} x2={line.to.x} y2={line.to.y} /></svg>}
     </div>
