@@ -22,7 +22,7 @@ export interface Engine {
   readonly fast: CoreClient | null;
 }
 
-const SETTLE_AFTER_MS = 220;
+const SETTLE_AFTER_MS = 120;
 const startWorker = () => createCoreClient(new Worker(new URL('../../../worker/entry.ts', import.meta.url), { type: 'module', name: 'tassel-core' }) as never);
 
 /**
