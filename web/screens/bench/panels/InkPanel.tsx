@@ -18,6 +18,8 @@ interface Props {
 
 // Low levels are where it matters: the axis runs by their square root.
 const scale = { to: (v: number) => Math.sqrt(v / MOST_LEVEL), from: (s: number) => s * s * MOST_LEVEL };
+/** The chart’s height stands for at least so many stray pieces: one or two are no peak. */
+const FEW_PIECES = 40;
 const percent = (v: number) => `${Math.round(v * 1000) / 10} %`;
 
 /** The settings of the ink on paper way. */
@@ -25,7 +27,7 @@ export function InkPanel({ values, facts, palette, onAddColour, onPreview, onCom
   const level = values.level ?? facts?.level ?? 0;
   const isSteady = facts !== null && level >= facts.steady.from && level <= facts.steady.to;
   const ink = values.ink[0] ?? facts?.inkHex ?? '#000000';
-  const most = Math.max(1, ...(facts?.strayPieces ?? [1]));
+  const most = Math.max(FEW_PIECES, ...(facts?.strayPieces ?? []));
   const isInPalette = palette.some((c) => c.hex.toLowerCase() === ink.toLowerCase());
   return (
     <>
