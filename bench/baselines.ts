@@ -1,4 +1,5 @@
 import { type Raster, createRaster } from '../core/raster/raster';
+import { splitLevel } from '../core/raster/splitLevel';
 import { chokeMatte } from '../core/matte/adjustEdge';
 import { groundDistance } from '../core/matte/groundDistance';
 import { measureGround } from '../core/matte/measureGround';
@@ -51,24 +52,12 @@ export function inkKey(raster: Raster): Raster {
   return keepWhere(raster, (i) => [0, 1, 2].some((c) => Math.abs(raster.data[i * 4 + c] - paper[c]) > KEY_TOLERANCE));
 }
 
-/**
- * One threshold for the whole sheet.
- * @see N. Otsu, "A Threshold Selection Method from Gray-Level Histograms", 1979
- */
+/** One threshold for the whole sheet, where its histogram parts best. */
 export function otsuThreshold(raster: Raster): Raster {
-  const total = raster.width * raster.height;
   const counts = new Float64Array(256);
-  for (let i = 0; i < total; i++) counts[Math.round(lumaAt(raster, i))]++;
-  const sum = counts.reduce((s, n, v) => s + n * v, 0);
-  let [below, belowSum, best, cut] = [0, 0, -1, 128];
-  for (let v = 0; v < 256; v++) {
-    below += counts[v];
-    belowSum += counts[v] * v;
-    if (below === 0 || below === total) continue;
-    const spread = below * (total - below) * (belowSum / below - (sum - belowSum) / (total - below)) ** 2;
-    if (spread > best) [best, cut] = [spread, v];
-  }
-  return keepWhere(raster, (i) => lumaAt(raster, i) <= cut);
+  for (let i = 0; i < raster.width * raster.height; i++) counts[Math.round(lumaAt(raster, i))]++;
+  const { level } = splitLevel(counts);
+  return keepWhere(raster, (i) => lumaAt(raster, i) <= level);
 }
 
 /** Alpha rises evenly from the paper's luminance down to the darkest hundredth. */

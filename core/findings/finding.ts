@@ -21,7 +21,7 @@ export interface Fix {
 
 export type FindingId =
   | 'unsure-areas' | 'source-small' | 'source-compressed' | 'touches-border' | 'ground-uneven' | 'ground-noisy' | 'ground-checker' | 'nothing-left' | 'fringe' | 'artwork-eaten' | 'specks'
-  | 'light-on-light' | 'enlarged' | 'already-transparent' | 'no-flat-ground' | 'looks-like-paper'
+  | 'no-flat-ground'
   | 'strokes-faint' | 'stray-pieces' | 'lines-remain' | 'ink-faint' | 'blurred' | 'paper-tint' | 'several-marks';
 
 export const count = (n: number, one: string, many = `${one}s`): string => `${n} ${n === 1 ? one : many}`;

@@ -1,3 +1,4 @@
+import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { type Corners, composeProjective, fromMatrix, invertProjective, isConvex, project, rectangleToCorners, sizeFromCorners, turning } from './projective';
 
@@ -41,4 +42,18 @@ describe('isConvex', () => {
 
 describe('sizeFromCorners', () => {
   it('gives the rectangle its own size back', () => expect(sizeFromCorners([{ x: 0, y: 0 }, { x: 30, y: 40 }, { x: -50, y: 100 }, { x: -80, y: 60 }])).toEqual({ width: 50, height: 100 }));
+});
+
+describe('invertProjective', () => {
+  it('undoes every turn, move and scale there is', () => {
+    const number = fc.double({ min: -50, max: 50, noNaN: true });
+    fc.assert(fc.property(fc.double({ min: -45, max: 45, noNaN: true }), fc.double({ min: 0.1, max: 9, noNaN: true }), number, number, number, number, (turn, scale, dx, dy, x, y) => {
+      const map = composeProjective(turning(turn), fromMatrix([scale, 0, 0, scale, dx, dy]));
+      const there = project(map, x, y);
+      const back = project(invertProjective(map), there.x, there.y);
+      expect(back.x).toBeCloseTo(x, 5);
+      expect(back.y).toBeCloseTo(y, 5);
+    }));
+  });
+  it('refuses a mapping that flattens everything', () => expect(() => invertProjective([1, 2, 0, 2, 4, 0, 0, 0, 1])).toThrow('without an inverse'));
 });

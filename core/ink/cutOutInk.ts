@@ -38,9 +38,8 @@ export interface InkFacts {
   readonly study: LevelStudy;
   readonly marks: readonly InkMark[];
   readonly strokePx: number;
-  /** How many printed lines were taken out, and how deep they were at most. */
+  /** How many printed lines were taken out. */
   readonly lineCount: number;
-  readonly lineDepth: number;
   /** Kept pieces that lie along a printed line and are no thicker than one, largest first. */
   readonly lineRemains: readonly { x: number; y: number; areaPx: number }[];
   /** Pieces left out as stray, largest first. */
@@ -60,10 +59,13 @@ interface InkStudy {
   readonly smooth: Float32Array;
   readonly noise: number;
   readonly raw: number;
-  readonly small: Float32Array;
   readonly level: LevelStudy;
-  readonly strayArea: number;
+  /** The paper where the light is best. */
+  readonly paperRgb: Rgb;
 }
+
+/** Pieces with fewer pixels of the small grid are counted as stray. */
+const STRAY_AREA = 6;
 
 const remembered = new WeakMap<Raster, { key: string; study: InkStudy }>();
 
@@ -94,9 +96,9 @@ function studyInk(raster: Raster, keepLines: boolean, onStep: (name: string) => 
   const { raw, mean } = measureNoise(raster, paper, ink, near);
   onStep('level');
   const { small, width, height } = shrinkCoverage(smooth, region.width, region.height, paper.factor);
-  const strayArea = 6;
-  const level = studyLevel(small, width, height, strayArea, mean);
-  const study: InkStudy = { paper, ink, families, coverage, smooth, noise: mean, raw, small, level, strayArea };
+  const level = studyLevel(small, width, height, STRAY_AREA, mean);
+  const paperRgb = paperColour(paper);
+  const study: InkStudy = { paper, ink, families, coverage, smooth, noise: mean, raw, level, paperRgb };
   remembered.set(raster, { key, study });
   return study;
 }
@@ -127,7 +129,7 @@ export function cutOutInk(raster: Raster, options: InkOptions, onStep: (name: st
   }
   onStep('alpha');
   const alpha = settleAlpha(study, found.labels, isKept, strokePx, options.pen);
-  const colour = options.colour ?? inkRgb(ink, paper);
+  const colour = options.colour ?? inkRgb(ink, study.paperRgb);
   const picture = createRaster(raster.width, raster.height);
   for (let y = 0, i = 0; y < region.height; y++) {
     for (let x = 0, s = ((region.y + y) * raster.width + region.x) * 4; x < region.width; x++, i++, s += 4) {
@@ -142,9 +144,9 @@ export function cutOutInk(raster: Raster, options: InkOptions, onStep: (name: st
   if (options.weightPx !== 0) chokeMatte(picture, -options.weightPx / 2);
   const place = (p: InkPiece) => ({ x: p.top.x + region.x, y: p.top.y + region.y, areaPx: p.areaPx });
   const facts: InkFacts = {
-    inkHex: hexFromRgb(colour), paperHex: hexFromRgb(paperColour(paper).map(Math.round) as unknown as Rgb), noise: study.noise, level, study: study.level,
+    inkHex: hexFromRgb(colour), paperHex: hexFromRgb(study.paperRgb.map(Math.round) as unknown as Rgb), noise: study.noise, level, study: study.level,
     marks: marks.map((m) => ({ ...m, box: shifted(m.box, region), region: shifted(m.region, region) })), strokePx,
-    lineCount: study.families.reduce((s, f) => s + f.offsets.length, 0), lineDepth: Math.max(0, ...study.families.map((f) => f.depth)),
+    lineCount: study.families.reduce((s, f) => s + f.offsets.length, 0),
     lineRemains: kept.filter((p) => isKept[p.label] && liesOnLine(p, region, study, strokePx)).map(place).sort((a, b) => b.areaPx - a.areaPx),
     strays: strays.map(place).sort((a, b) => b.areaPx - a.areaPx), faint: kept.filter((p) => isKept[p.label] && p.peak < level * 1.5).map(place).sort((a, b) => b.areaPx - a.areaPx),
     edgePx: edgeWidth(alpha, region.width, region.height),
@@ -166,8 +168,7 @@ function liesOnLine(p: InkPiece, region: { x: number; y: number }, { families, p
 
 const shifted = <B extends { x: number; y: number }>(box: B, by: { x: number; y: number }): B => ({ ...box, x: box.x + by.x, y: box.y + by.y });
 
-function inkRgb(ink: Ink, paper: PaperLight): Rgb {
-  const under = paperColour(paper);
+function inkRgb(ink: Ink, under: Rgb): Rgb {
   return ink.through.map((t, c) => Math.round(Math.min(255, Math.max(0, t * under[c])))) as unknown as Rgb;
 }
 

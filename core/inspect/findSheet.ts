@@ -1,6 +1,7 @@
 import { type Corners, type Point, isConvex } from '../geometry/projective';
 import { type SmallPlanes, shrink } from '../ink/paperLight';
 import type { Raster } from '../raster/raster';
+import { splitLevel } from '../raster/splitLevel';
 
 const LONGEST = 420;
 /** A sheet covers at least this share of the picture, and leaves at least this much of it to the table. */
@@ -42,21 +43,12 @@ export function findSheet(raster: Raster, reduction: number): Corners | null {
 
 const greyOf = ({ planes, width, height }: SmallPlanes): Float32Array => Float32Array.from({ length: width * height }, (_, i) => (planes[0][i] + planes[1][i] + planes[2][i]) / 3);
 
-/** The level that parts light from dark best (N. Otsu, 1979); null where there are no two. */
+/** The level between table and sheet; null where there are no two. */
 function splitAt(grey: Float32Array): number | null {
   const counts = new Float64Array(256);
   for (const v of grey) counts[Math.round(v)]++;
-  const sum = counts.reduce((s, n, v) => s + n * v, 0);
-  let [below, belowSum, best, cut, step] = [0, 0, -1, 0, 0];
-  for (let v = 0; v < 256; v++) {
-    below += counts[v];
-    belowSum += counts[v] * v;
-    if (below === 0 || below === grey.length) continue;
-    const [dark, light] = [belowSum / below, (sum - belowSum) / (grey.length - below)];
-    const spread = below * (grey.length - below) * (light - dark) ** 2;
-    if (spread > best) [best, cut, step] = [spread, v, light - dark];
-  }
-  return step >= LEAST_STEP ? cut + 0.5 : null;
+  const { level, step } = splitLevel(counts);
+  return step >= LEAST_STEP ? level + 0.5 : null;
 }
 
 // The light region joined to the middle, with the writing in it filled: whatever the table does not reach.

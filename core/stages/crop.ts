@@ -1,6 +1,6 @@
-import { type Corners, type Projective, composeProjective, fromMatrix, invertProjective, project, rectangleToCorners, sizeFromCorners, turning } from '../geometry/projective';
+import { type Corners, composeProjective, fromMatrix, invertProjective, project, rectangleToCorners, sizeFromCorners, turning } from '../geometry/projective';
 import { CoreError } from '../errors';
-import { scaling, translation } from '../geometry/matrix';
+import { translation } from '../geometry/matrix';
 import { type RectPx, cornersField, numberField, rectField } from '../params';
 import { clampRect, cropRaster } from '../raster/cropRaster';
 import { hasTransparency } from '../raster/raster';
@@ -58,16 +58,9 @@ function cropTurned(input: StagePicture, rect: RectPx | null, turn: number, corn
 }
 
 /** The region that holds a whole sheet when it is turned. */
-export function wholeTurned({ width, height }: { width: number; height: number }, turn: number): RectPx {
+function wholeTurned({ width, height }: { width: number; height: number }, turn: number): RectPx {
   const [cos, sin] = [turning(turn)[0], Math.abs(turning(turn)[3])];
   const w = width * cos + height * sin;
   const h = width * sin + height * cos;
   return { x: (width - w) / 2, y: (height - h) / 2, width: w, height: h };
 }
-
-/** From the sheet's own pixels to working-picture pixels. */
-export const sheetToWorking = (corners: Corners | null): Projective => {
-  if (!corners) return fromMatrix(scaling(1));
-  const { width, height } = sizeFromCorners(corners);
-  return rectangleToCorners(width, height, corners);
-};

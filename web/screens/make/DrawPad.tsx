@@ -1,5 +1,5 @@
 import { Button, Segmented, Slider } from 'antd';
-import { type PointerEvent, useRef, useState } from 'react';
+import { type PointerEvent, memo, useRef, useState } from 'react';
 import { type PenPoint, penOutline } from '../../../core/geometry/penStroke';
 import { InkSwatches } from './InkSwatches';
 
@@ -28,6 +28,10 @@ const outlineOf = (drawing: Drawing, pen: Pen): string => {
   const bySpeed = !drawing.some((s) => s.hasPressure);
   return drawing.map((s) => penOutline(s.points, { ...pen, bySpeed })).join('');
 };
+
+// Of the tries only the one under the hand changes: the others keep their outlines.
+const Ink = memo(({ drawing, pen, colour }: { drawing: Drawing; pen: Pen; colour: string }) => <path d={outlineOf(drawing, pen)} fill={colour} />);
+Ink.displayName = 'Ink';
 
 /** A pad for mouse, pen and touch; several tries side by side to choose from. */
 export function DrawPad({ tries, chosen, pen, colour, palette, onTries, onChoose, onPen, onColour }: Props) {
@@ -66,7 +70,7 @@ export function DrawPad({ tries, chosen, pen, colour, palette, onTries, onChoose
         onPointerCancel={() => setLive(null)}
       >
         <line x1={60} x2={940} y1={330} y2={330} className="pad-line" />
-        <path d={outlineOf(live ? [...drawing, live] : drawing, pen)} fill={colour} />
+        <Ink drawing={live ? [...drawing, live] : drawing} pen={pen} colour={colour} />
       </svg>
       <div className="pad-pen">
         <PenSlider label="Ink width" min={1} max={24} step={0.5} value={pen.width} onChange={(width) => onPen({ ...pen, width })} />
@@ -76,7 +80,7 @@ export function DrawPad({ tries, chosen, pen, colour, palette, onTries, onChoose
       <div className="pad-tries" role="group" aria-label="Tries">
         {tries.map((t, k) => (
           <button key={k} type="button" className={`pad-try ${tone}`} aria-pressed={k === chosen} aria-label={`Try ${k + 1}`} onClick={() => onChoose(k)}>
-            <svg viewBox={`0 0 ${PAD.width} ${PAD.height}`} aria-hidden="true"><path d={outlineOf(t, pen)} fill={colour} /></svg>
+            <svg viewBox={`0 0 ${PAD.width} ${PAD.height}`} aria-hidden="true"><Ink drawing={t} pen={pen} colour={colour} /></svg>
           </button>
         ))}
         {tries.length < MOST_TRIES && <button type="button" className="pad-try is-new" disabled={drawing.length === 0} onClick={() => { onTries([...tries, []]); onChoose(tries.length); }}>Another try</button>}
