@@ -72,6 +72,10 @@ const logos = [];
 for (let seed = 1000; seed < 1000 + amount; seed++) logos.push(await makeTestLogo(seed));
 printTable(`Test logos kept out of tuning (${logos.length})`, await measureSet(logos));
 
+const inner = [];
+for (let seed = 1000; seed < 1000 + amount; seed++) inner.push(await makeTestLogo(seed, 'inner'));
+printTable(`Test logos whose inner parts are the question, kept out of tuning (${inner.length})`, await measureSet(inner));
+
 // Speed on a large picture, and of the whole command beside a bare decode and encode.
 const large = compositeOn(renderSvg(badgeSvg(1500), 3264, 2448, '-880 -470 3264 2448'), [255, 255, 255]);
 const file = join(out, 'eight-megapixels.jpg');

@@ -6,6 +6,8 @@ import { again, toJpeg, toPng } from '../demo/capture';
 import { compositeOn, renderSvg } from '../demo/render';
 import { seededRandom } from '../core/seededRandom';
 import { type FontName, textOnCircle, textPath, textWidth } from '../demo/text';
+import { type Brush, type Drawing, type Random, between, fitText, pick, words } from './brush';
+import { innerDrawings } from './innerDrawings';
 
 /** A made-up logo as it arrives, with its truth on the same pixel grid. */
 export interface TestLogo {
@@ -17,20 +19,10 @@ export interface TestLogo {
   readonly capture: string;
 }
 
-type Random = () => number;
-const pick = <T>(random: Random, list: readonly T[]): T => list[Math.floor(random() * list.length)];
-const between = (random: Random, lo: number, hi: number) => lo + (hi - lo) * random();
-
-const words = ['Sluice', 'Osier', 'Ember & Oak', 'Bobbin', 'Paddock', 'Reed', 'Quoin', 'Gabel', 'Drover', 'Bright Eaves', 'Rowan', 'Pageant', 'Abode', 'Borough 68'];
 const fonts: readonly FontName[] = ['grotesque', 'sans', 'thin', 'script'];
 const grounds: readonly Rgb[] = [[255, 255, 255], [255, 255, 255], [255, 255, 255], [244, 239, 228], [250, 250, 250], [222, 209, 184], [214, 229, 238], [24, 28, 36], [0, 0, 0], [52, 92, 140]];
 const inks = ['#1f5a45', '#b5322b', '#1c1b1d', '#274690', '#c7762b', '#5b3a6e', '#0f766e', '#8a1c4a'];
 const lightInks = ['#f6c445', '#e9ddc4', '#9fd3c7', '#ffffff', '#ff9f6b', '#c8d8ff'];
-
-interface Drawing { readonly body: string; readonly width: number; readonly height: number }
-interface Brush { readonly random: Random; readonly a: string; readonly b: string; readonly ground: string }
-
-const fitText = (text: string, font: FontName, width: number, most: number) => Math.min(most, (width / textWidth(text, font, 100)) * 100);
 
 /** Each draws in 1000 units across. `ground` is the ground's colour, for details of that colour that belong to the mark. */
 const drawings: Record<string, (brush: Brush) => Drawing> = {
@@ -111,7 +103,8 @@ const drawings: Record<string, (brush: Brush) => Drawing> = {
     return { width: 1000, height: 460, body: `<circle cx="170" cy="220" r="110" fill="none" stroke="${b}" stroke-width="38"/><circle cx="170" cy="220" r="40" fill="${a}"/><path d="${textPath(t1, 'grotesque', s1, 330, 240)}" fill="${a}"/><path d="${textPath(t2, 'sans', fitText(t2, 'sans', 600, 90), 334, 350)}" fill="${b}"/>` };
   },
 };
-export const drawingNames = Object.keys(drawings);
+/** Every kind of mark, or those whose inner parts are the whole question. */
+export const drawingSets = { all: drawings, inner: innerDrawings };
 
 type Capture = (picture: Raster, random: Random) => Promise<Buffer>;
 const captures: Record<string, Capture> = {
@@ -124,10 +117,11 @@ const captures: Record<string, Capture> = {
 };
 
 /** One logo, drawn, set on a ground and captured, all from one seed. */
-export async function makeTestLogo(seed: number, sizes: readonly number[] = [300, 420, 640, 900, 1300]): Promise<TestLogo> {
+export async function makeTestLogo(seed: number, set: keyof typeof drawingSets = 'all', sizes: readonly number[] = [300, 420, 640, 900, 1300]): Promise<TestLogo> {
+  const kinds = Object.entries(drawingSets[set]);
   const random = seededRandom(seed * 7919 + 13);
   for (let k = 0; k < 5; k++) random();
-  const kind = drawingNames[seed % drawingNames.length];
+  const [kind, draw] = kinds[seed % kinds.length];
   // A dark shadow on a dark ground cannot be seen, let alone kept.
   const needsLight = kind.startsWith('shadowed');
   const ground = pick(random, needsLight ? grounds.filter((g) => g[1] > 180) : grounds);
@@ -136,7 +130,7 @@ export async function makeTestLogo(seed: number, sizes: readonly number[] = [300
   const a = pick(random, inkList);
   const b = pick(random, inkList.filter((c) => c !== a));
   const groundHex = `#${ground.map((v) => v.toString(16).padStart(2, '0')).join('')}`;
-  const drawing = drawings[kind]({ random, a, b, ground: groundHex });
+  const drawing = draw({ random, a, b, ground: groundHex });
   const width = pick(random, sizes);
   const isUpscaled = random() < 0.15;
   const height = Math.round((width * drawing.height) / drawing.width);

@@ -21,6 +21,18 @@ describe('enclosed areas', () => {
     expect(areas.length).toBeGreaterThanOrEqual(5);
     expect(areas.filter((a) => a.decision !== 'solid')).toEqual([]);
   });
+  it('a star near the edge of a plate and a line round it belong to the plate', () => {
+    const shield = renderSvg('<circle cx="200" cy="200" r="180" fill="#274690"/><circle cx="200" cy="200" r="150" fill="none" stroke="#ffffff" stroke-width="8"/><path d="M200 70L215 110L255 112L222 136L234 176L200 152L166 176L178 136L145 112L185 110Z" fill="#ffffff"/>', 400, 400);
+    const areas = areasOf(onGround(shield, white));
+    expect(areas).toHaveLength(2);
+    expect(areas.map((a) => a.decision)).toEqual(['solid', 'solid']);
+  });
+  it('the gaps of a lattice open together, also those that no outside is near', () => {
+    const lines = [30, 90, 150, 210, 270].map((p) => `M30 ${p}H270M${p} 30V270`).join('');
+    const areas = areasOf(onGround(renderSvg(`<path d="${lines}" stroke="#1f5a45" stroke-width="18" stroke-linecap="square"/>`, 300, 300), white));
+    expect(areas).toHaveLength(16);
+    expect(areas.filter((a) => a.decision !== 'open' || a.certainty < 0.75)).toEqual([]);
+  });
   it('a ring inside a ring opens from the outside in', () => {
     const both = drawMark(300, 300, (x, y) => Math.max(ring(150, 150, 140, 126)(x, y), ring(150, 150, 90, 60)(x, y)), [20, 40, 60]);
     const { picture, facts } = cutOutFlat(onGround(both, white), plainFlat);
@@ -42,7 +54,7 @@ describe('enclosed areas', () => {
 });
 
 describe('judgeArea', () => {
-  const shape = { areaPx: 400, halfWidth: 10, wall: 10, wallIsOuter: 1, isPale: false, offset: 0, touchesOutside: 0, fullness: 0.8 };
+  const shape = { areaPx: 400, halfWidth: 10, wall: 10, body: 8, wallIsOuter: 1, isPale: false, offset: 0, touchesOutside: 0, fullness: 0.8 };
   it('is sure of wide counters and of narrow details, and unsure between', () => {
     expect(judgeArea({ ...shape, halfWidth: 40 })).toMatchObject({ decision: 'open', certainty: expect.closeTo(1, 1) });
     expect(judgeArea({ ...shape, halfWidth: 2, wall: 60, wallIsOuter: 0 })).toMatchObject({ decision: 'solid' });

@@ -1,6 +1,7 @@
 import type { Raster } from '../raster/raster';
 import { type Ground, groundAt } from './measureGround';
-import { FIRST_AREA, MARK, OUTSIDE, SOFT, fillFrom } from './spreadGround';
+import { FIRST_AREA, MARK, OUTSIDE, SOFT, SOFT_INSIDE, fillFrom } from './spreadGround';
+import { type Body, measureBodies } from './bodyWidths';
 import { type AreaShape, type Judgement, judgeArea, scoreArea } from './judgeArea';
 
 /** A patch of ground colour, or of one paler flat colour, with the mark all round it. */
@@ -59,13 +60,15 @@ export function findEnclosedAreas(
   findPalePatches(raster, distance, labels, tolerance, noise, take);
 
   const measured: Measured[] = [];
-  for (const [k, f] of found.entries()) {
-    if (f.areaPx < LEAST_AREA) continue;
-    if (ground.plane && goesOnBeyond(f, raster, labels, FIRST_AREA + firstPale)) {
-      relabel(f, labels, width, MARK);
-      continue;
-    }
-    const m = measureShape(f, raster, ground, distance, labels, k >= firstPale, ripple);
+  const listed = [...found.entries()].filter(([, f]) => {
+    if (f.areaPx < LEAST_AREA) return false;
+    const isOnlyAlike = ground.plane && goesOnBeyond(f, raster, labels, FIRST_AREA + firstPale);
+    if (isOnlyAlike) relabel(f, labels, width, MARK);
+    return !isOnlyAlike;
+  });
+  const bodyAt = measureBodies(labels, width);
+  for (const [k, f] of listed) {
+    const m = measureShape(f, raster, ground, distance, labels, k >= firstPale, ripple, bodyAt);
     // An ordinary pale part of the mark, not an enclosed one.
     if (k >= firstPale && m.shape.touchesOutside > 0.04) relabel(f, labels, width, MARK);
     else measured.push(m);
@@ -125,7 +128,7 @@ function goesOnBeyond(f: Found, { width, height, data }: Raster, labels: Int32Ar
         const [px, py] = [x + dx * SKIP, y + dy * SKIP];
         if (px < 0 || py < 0 || px >= width || py >= height) continue;
         const n = py * width + px;
-        if ((labels[n] === MARK || labels[n] >= paleFrom) && [0, 1, 2].every((c) => Math.abs(data[n * 4 + c] - data[i * 4 + c]) <= 10)) alike++;
+        if ((labels[n] === MARK || labels[n] === SOFT_INSIDE || labels[n] >= paleFrom) && [0, 1, 2].every((c) => Math.abs(data[n * 4 + c] - data[i * 4 + c]) <= 10)) alike++;
       }
     }
   }
@@ -135,7 +138,7 @@ function goesOnBeyond(f: Found, { width, height, data }: Raster, labels: Int32Ar
 // Large areas are measured on every nth row: rim and area are counted alike, and only their ratio matters.
 const MEASURED_ROWS = 260;
 
-function measureShape(f: Found, raster: Raster, ground: Ground, distance: Uint8Array, labels: Int32Array, isPatch: boolean, ripple: number): Measured {
+function measureShape(f: Found, raster: Raster, ground: Ground, distance: Uint8Array, labels: Int32Array, isPatch: boolean, ripple: number, bodyAt: (pixel: number) => Body): Measured {
   const { width, height, data } = raster;
   const rim: number[] = [];
   const [x0, y0, x1, y1] = f.box;
@@ -174,7 +177,7 @@ function measureShape(f: Found, raster: Raster, ground: Ground, distance: Uint8A
   return {
     found: f, limit, rays: castRays(rim, f.label, labels, width, height, limit),
     shape: {
-      areaPx: f.areaPx, halfWidth, isPale, offset: sum / Math.max(1, counted), touchesOutside: outside / Math.max(1, rim.length),
+      areaPx: f.areaPx, halfWidth, body: bodyAround(rim, labels, width, bodyAt) ?? halfWidth, isPale, offset: sum / Math.max(1, counted), touchesOutside: outside / Math.max(1, rim.length),
       fullness: f.areaPx / ((x1 - x0 + 1) * (y1 - y0 + 1)),
     },
   };
@@ -242,17 +245,30 @@ function castRays(rim: readonly number[], own: number, labels: Int32Array, width
   return rays;
 }
 
-/** The wall as it is once some areas count as open: a quarter of the directions are no thicker. */
-function wallOf(rays: readonly Ray[], limit: number, isOpen: (label: number) => boolean): { wall: number; share: number } {
-  const lengths: number[] = [];
+/** The largest of the pieces that an area touches. */
+function bodyAround(rim: readonly number[], labels: Int32Array, width: number, bodyAt: (pixel: number) => Body): number | null {
+  let largest: Body | null = null;
+  const stride = Math.max(1, Math.floor(rim.length / MOST_RAYS));
+  for (let k = 0; k < rim.length; k += stride) {
+    for (const n of [rim[k] - 1, rim[k] + 1, rim[k] - width, rim[k] + width]) {
+      if (n < 0 || n >= labels.length || labels[n] !== MARK) continue;
+      const body = bodyAt(n);
+      if (!largest || body.areaPx > largest.areaPx) largest = body;
+    }
+  }
+  return largest && largest.halfWidth;
+}
+
+/** The wall as it is once some areas count as open. */
+function wallOf({ rays, limit }: Measured, isOpen: (label: number) => boolean): Pick<AreaShape, 'wall' | 'wallIsOuter'> {
+  let logs = 0;
   let ended = 0;
   for (const ray of rays) {
     const end = ray.find((m) => isOpen(m.label));
-    lengths.push(end ? end.at : limit);
+    logs += Math.log(end ? end.at : limit);
     if (end) ended++;
   }
-  lengths.sort((a, b) => a - b);
-  return { wall: lengths[Math.floor(lengths.length / 4)] ?? limit, share: ended / Math.max(1, lengths.length) };
+  return rays.length ? { wall: Math.exp(logs / rays.length), wallIsOuter: ended / rays.length } : { wall: limit, wallIsOuter: 0 };
 }
 
 interface Measured { readonly found: Found; readonly rays: readonly Ray[]; readonly limit: number; readonly shape: Omit<AreaShape, 'wall' | 'wallIsOuter'> }
@@ -265,13 +281,13 @@ interface Measured { readonly found: Found; readonly rays: readonly Ray[]; reado
 function judgeTogether(measured: readonly Measured[]): Map<number, Judgement & { shape: AreaShape }> {
   const decided = new Map<number, Judgement & { shape: AreaShape }>();
   const families = findFamilies(measured);
+  const familyOf = new Map(measured.map((m, k) => [m.found.label, families[k]]));
+  const isOfFamily = (label: number, k: number) => label !== measured[k].found.label && familyOf.get(label) === families[k];
   const isOpen = (label: number) => label === OUTSIDE || label === SOFT || decided.get(label)?.decision === 'open';
   for (let round = 0, hasChanged = true; hasChanged && round < 8; round++) {
     hasChanged = false;
-    const shapes = measured.map((m): AreaShape => {
-      const { wall, share } = wallOf(m.rays, m.limit, isOpen);
-      return { ...m.shape, wall, wallIsOuter: share };
-    });
+    // An area is judged as if its like were open: the gaps of a lattice have each other for neighbours.
+    const shapes = measured.map((m, k): AreaShape => ({ ...m.shape, ...wallOf(m, (label) => isOpen(label) || isOfFamily(label, k)) }));
     const scores = poolScores(shapes.map(scoreArea), shapes, families);
     const judged = measured.flatMap((m, k) => (decided.get(m.found.label)?.decision === 'open' ? [] : [{ label: m.found.label, value: { ...judgeArea(shapes[k], scores[k]), shape: shapes[k] } }]));
     for (const { label, value } of judged) {
@@ -283,8 +299,7 @@ function judgeTogether(measured: readonly Measured[]): Map<number, Judgement & {
   for (const m of measured) {
     const first = decided.get(m.found.label) as Judgement & { shape: AreaShape };
     if (first.decision !== 'open') continue;
-    const { wall, share } = wallOf(m.rays, m.limit, (label) => label !== m.found.label && isOpen(label));
-    const shape: AreaShape = { ...m.shape, wall, wallIsOuter: share };
+    const shape: AreaShape = { ...m.shape, ...wallOf(m, (label) => label !== m.found.label && isOpen(label)) };
     const again = judgeArea(shape);
     if (again.decision === 'open' && again.certainty > first.certainty) decided.set(m.found.label, { ...again, shape });
   }

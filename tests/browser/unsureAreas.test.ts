@@ -9,14 +9,14 @@ import { type BrowserRig, startRig } from './rig';
 
 const places = [[200, 300], [400, 300], [300, 180]] as const;
 const star = ([x, y]: readonly [number, number]) =>
-  `<path d="M${Array.from({ length: 10 }, (_, k) => `${x + (k % 2 ? 23 : 50) * Math.sin((k * Math.PI) / 5)} ${y - (k % 2 ? 23 : 50) * Math.cos((k * Math.PI) / 5)}`).join('L')}Z" fill="#f4efe4"/>`;
+  `<path d="M${Array.from({ length: 10 }, (_, k) => `${x + (k % 2 ? 37 : 80) * Math.sin((k * Math.PI) / 5)} ${y - (k % 2 ? 37 : 80) * Math.cos((k * Math.PI) / 5)}`).join('L')}Z" fill="#f4efe4"/>`;
 
 let rig: BrowserRig;
 beforeAll(async () => { rig = await startRig(); });
 afterAll(() => rig?.stop());
 
 it('three unsure areas are gone through and decided by keyboard alone, and the file holds what was decided', async () => {
-  const picture = compositeOn(renderSvg(`<circle cx="300" cy="300" r="240" fill="#1f5a45"/>${places.map(star).join('')}`, 600, 600), [244, 239, 228]);
+  const picture = compositeOn(renderSvg(`<circle cx="300" cy="280" r="212" fill="#1f5a45"/>${places.map(star).join('')}`, 600, 600), [244, 239, 228]);
   const { mark } = await rig.post<TakenIn>(`${paths.brandMarks(rig.brand.id)}?name=stars.jpg`, await toJpeg(picture, 88));
   const page = await rig.open(`/marks/${mark.id}/cutOut`);
   const unsure = page.getByRole('region', { name: 'Enclosed areas' });
