@@ -67,12 +67,12 @@ describe('the signatures of the scenario', () => {
 
 describe('measuring', () => {
   it('finds no error in the truth itself, and a large one in an empty picture', async () => {
-    const { truth } = await makeTestLogo(1003, [300]);
+    const { truth } = await makeTestLogo(1003, 'all', [300]);
     expect(measureAccuracy(truth, truth)).toEqual({ alpha: 0, colour: 0, compositeMean: 0, compositeP99: 0 });
     expect(measureAccuracy({ ...truth, data: new Uint8Array(truth.data.length) }, truth).compositeP99).toBeGreaterThan(30);
   });
   it('tells open from solid inside, and scores decisions the wrong way round as wrong', async () => {
-    const logo = await makeTestLogo(2, [420]); // a plate with knocked-out lettering
+    const logo = await makeTestLogo(2, 'all', [420]); // a plate with knocked-out lettering
     const { kinds, anchors } = enclosedTruth(logo);
     expect(anchors.length).toBeGreaterThan(2);
     expect(anchors.every((a) => a.decision === 'solid')).toBe(true);
@@ -82,7 +82,7 @@ describe('measuring', () => {
   it('on logos of every kind our cut-out is nearer to the truth than either baseline', async () => {
     const sum = { ours: 0, key: 0, connected: 0 };
     for (let seed = 2000; seed < 2010; seed++) {
-      const { picture, truth } = await makeTestLogo(seed, [300]);
+      const { picture, truth } = await makeTestLogo(seed, 'all', [300]);
       sum.ours += measureAccuracy(cutOutFlat(picture, plainFlat).picture, truth).compositeMean;
       sum.key += measureAccuracy(hardColourKey(picture), truth).compositeMean;
       sum.connected += measureAccuracy(connectedWithChoke(picture), truth).compositeMean;
