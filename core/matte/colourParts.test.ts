@@ -4,6 +4,7 @@ import { normalFrom, seededRandom } from '../seededRandom';
 import { chokeMatte, softenMatte } from './adjustEdge';
 import { dominantColours, matchColour, strongestColours } from './dominantColours';
 import { findEdgeBand, openTable } from './edgeBand';
+import { allMixed } from './rowSegments';
 import { flatColours, nearestFlat } from './flatColours';
 import { nearestSolid } from './nearestSolid';
 import { FIRST_AREA, MARK, OUTSIDE, fillFrom, spreadGround } from './spreadGround';
@@ -108,7 +109,7 @@ describe('spreadGround', () => {
 describe('edge band and nearest solid', () => {
   const mark = drawMark(width, height, disc(30, 20, 14), [30, 90, 70]);
   const labels = Int32Array.from({ length: width * height }, (_, i) => (mark.data[i * 4 + 3] > 127 ? MARK : OUTSIDE));
-  const band = findEdgeBand(labels, openTable(FIRST_AREA, []), width, height, 4, 3);
+  const band = findEdgeBand(labels, openTable(FIRST_AREA, []), allMixed(width, height), width, height, 4, 3);
   it('counts depth from the edge, inwards above 0 and outwards below', () => {
     for (let y = 0; y < height; y++) for (let x = 0; x < width; x++) {
       const d = band.depth[y * width + x];

@@ -8,6 +8,7 @@ import { findEdgeBand, openTable } from './edgeBand';
 import { type EnclosedArea, findEnclosedAreas } from './enclosedAreas';
 import type { Ground } from './measureGround';
 import { removeDirt } from './removeDirt';
+import { findSegments, markMixed } from './rowSegments';
 import { type SoftRegion, findSoftRegions } from './softRegions';
 import { FIRST_AREA, MARK, SOFT, SOFT_INSIDE, spreadGround } from './spreadGround';
 import type { ToleranceStudy } from './steadyRange';
@@ -102,25 +103,27 @@ function cutRegion({ raster, ground, distance, calm, ripple: rippleLevel }: Pict
   const { width, height } = raster;
   onStep('spread');
   const labels = spreadGround(calm, width, height, tolerance);
+  const segments = findSegments(calm, width, height, deepFrom(tolerance, ground.noise));
   onStep('soft');
-  removeDirt(calm, labels, width, height, tolerance, rippleLevel);
+  removeDirt(calm, labels, segments, width, height, tolerance, rippleLevel);
   const out = createRaster(width, height);
-  const soft = findSoftRegions(raster, ground, distance, labels, tolerance, out);
+  const soft = findSoftRegions(raster, ground, distance, labels, segments, tolerance, out);
   onStep('areas');
   let inner: SoftRegion[] = [];
-  const judged = findEnclosedAreas(raster, ground, calm, labels, tolerance, rippleLevel, (count) => {
+  const judged = findEnclosedAreas(raster, ground, calm, labels, segments, tolerance, rippleLevel, (count) => {
     // A glow inside a ring rises from the ring's own ground: it is found like the ones outside.
     if (count === 0) return;
     const patches = new Uint8Array(FIRST_AREA + count).fill(1, FIRST_AREA);
-    inner = findSoftRegions(raster, ground, distance, labels, tolerance, out, patches, SOFT_INSIDE);
+    inner = findSoftRegions(raster, ground, distance, labels, segments, tolerance, out, patches, SOFT_INSIDE);
   });
   const areas = applyAnchors(judged.areas, options.anchors, labels, width, height);
   const open = areas.filter((a) => a.decision === 'open' || options.enclosed === 'open').map((a) => a.label);
   const isOpen = openTable(FIRST_AREA + judged.labelCount, open);
   if (options.onlyAreas) return { picture: out, areas };
   settleInner(inner, labels, isOpen, out);
+  for (const { members } of [...soft, ...inner]) markMixed(segments, width, members);
   onStep('edges');
-  const band = findEdgeBand(labels, isOpen, width, height, INWARDS, OUTWARDS);
+  const band = findEdgeBand(labels, isOpen, segments, width, height, INWARDS, OUTWARDS);
   copyMark(raster, labels, isOpen, out);
   const ripple = measureRipple(distance, band) * options.cleanUp;
   unmixEdges(raster, ground, band, distance, out, { noise: ground.noise, ripple, flat: Math.max(6, ground.noise * 4, ripple * 0.6), soft: soft.length + inner.length ? labels : null });
@@ -181,3 +184,6 @@ function copyMark(raster: Raster, labels: Int32Array, isOpen: Uint8Array, out: R
   const to = new Uint32Array(out.data.buffer, out.data.byteOffset, labels.length);
   for (let i = 0; i < labels.length; i++) if (!isOpen[labels[i]]) to[i] = from[i] | 0xff000000;
 }
+
+// Neither a weak crumb nor the foot of a shadow nor a pale patch lies so far from the ground.
+const deepFrom = (tolerance: number, noise: number): number => Math.min(255, Math.max(72, tolerance + 40 + Math.ceil(2 * noise)));

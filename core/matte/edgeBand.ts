@@ -1,3 +1,4 @@
+import { type RowSegments, SEGMENT, isCalmBelow } from './rowSegments';
 import { MARK, OUTSIDE, SOFT } from './spreadGround';
 
 /**
@@ -15,15 +16,13 @@ export interface EdgeBand {
  * Walks in and out from the edge, eight neighbours a step.
  * @param isOpen  per label from OUTSIDE up, whether those pixels are see-through
  */
-export function findEdgeBand(labels: Int32Array, isOpen: Uint8Array, width: number, height: number, inwards: number, outwards: number): EdgeBand {
+export function findEdgeBand(labels: Int32Array, isOpen: Uint8Array, segments: RowSegments, width: number, height: number, inwards: number, outwards: number): EdgeBand {
   const total = labels.length;
   const depth = new Int8Array(total);
-  const open = new Uint8Array(total);
-  for (let i = 0; i < total; i++) open[i] = isOpen[labels[i]];
   const firstIn = new Pixels();
   const firstOut = new Pixels();
   const meet = (a: number, b: number) => {
-    const [out, inside] = open[a] ? [a, b] : [b, a];
+    const [out, inside] = isOpen[labels[a]] ? [a, b] : [b, a];
     if (depth[inside] === 0) {
       depth[inside] = 1;
       firstIn.push(inside);
@@ -35,12 +34,18 @@ export function findEdgeBand(labels: Int32Array, isOpen: Uint8Array, width: numb
   };
   const last = total - width;
   for (let y = 0, i = 0; y < height; y++) {
-    for (let x = 1; x < width; x++, i++) {
-      if (open[i] !== open[i + 1]) meet(i, i + 1);
-      if (i < last && open[i] !== open[i + width]) meet(i, i + width);
+    const end = (y + 1) * width;
+    for (let c = 0; c < segments.columns; c++) {
+      const to = Math.min(end, i + SEGMENT);
+      // A clear segment is open throughout or not at all, so one pixel speaks for it.
+      if (y < height - 1 && isCalmBelow(segments, c, y) && isOpen[labels[i]] === isOpen[labels[i + width]]) i = to - 1;
+      for (let own = isOpen[labels[i]]; i < to; i++) {
+        const next = i + 1 < end ? isOpen[labels[i + 1]] : own;
+        if (own !== next) meet(i, i + 1);
+        if (i < last && own !== isOpen[labels[i + width]]) meet(i, i + width);
+        own = next;
+      }
     }
-    if (i < last && open[i] !== open[i + width]) meet(i, i + width);
-    i++;
   }
   const walk = (first: Int32Array, steps: number, sign: number, wanted: number): Int32Array[] => {
     const rings = [first];
@@ -55,7 +60,7 @@ export function findEdgeBand(labels: Int32Array, isOpen: Uint8Array, width: numb
         const right = x < width - 1 ? 1 : 0;
         for (let row = i >= width ? i - width : i, end = i < last ? i + width : i; row <= end; row += width) {
           for (let n = row + left; n <= row + right; n++) {
-            if (depth[n] !== 0 || open[n] !== wanted) continue;
+            if (depth[n] !== 0 || isOpen[labels[n]] !== wanted) continue;
             depth[n] = mark;
             next.push(n);
           }

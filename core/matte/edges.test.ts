@@ -3,6 +3,7 @@ import { disc, drawMark, onGround, pixel } from '../../tests/support/pictures';
 import { chokeMatte, softenMatte } from './adjustEdge';
 import { dominantColours, matchColour } from './dominantColours';
 import { findEdgeBand, openTable } from './edgeBand';
+import { allMixed } from './rowSegments';
 import { groundDistance } from './groundDistance';
 import { groundAt, groundOfColour, measureGround } from './measureGround';
 import { nearestSolid } from './nearestSolid';
@@ -15,7 +16,7 @@ const seen = onGround(truth, [255, 255, 255]);
 const ground = measureGround(seen);
 const distance = groundDistance(seen, ground);
 const labels = spreadGround(distance, 100, 100, 10);
-const band = findEdgeBand(labels, openTable(FIRST_AREA, []), 100, 100, 5, 4);
+const band = findEdgeBand(labels, openTable(FIRST_AREA, []), allMixed(100, 100), 100, 100, 5, 4);
 
 describe('groundDistance', () => {
   it('is the largest difference of any channel', () => {

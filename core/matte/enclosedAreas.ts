@@ -1,5 +1,6 @@
 import type { Raster } from '../raster/raster';
 import { type Ground, groundAt } from './measureGround';
+import { type RowSegments, eachMixed, eachShallow } from './rowSegments';
 import { FIRST_AREA, MARK, OUTSIDE, SOFT, SOFT_INSIDE, fillFrom } from './spreadGround';
 import { type Body, measureBodies } from './bodyWidths';
 import { type AreaShape, type Judgement, judgeArea, scoreArea } from './judgeArea';
@@ -43,7 +44,7 @@ interface Found { label: number; areaPx: number; start: number; box: [number, nu
  * @returns the areas, and how many labels were given out (patches too small to list have one too)
  */
 export function findEnclosedAreas(
-  raster: Raster, ground: Ground, distance: Uint8Array, labels: Int32Array, tolerance: number, ripple = 0, onGroundPatches: (labelCount: number) => void = () => {},
+  raster: Raster, ground: Ground, distance: Uint8Array, labels: Int32Array, segments: RowSegments, tolerance: number, ripple = 0, onGroundPatches: (labelCount: number) => void = () => {},
 ): { areas: EnclosedArea[]; labelCount: number } {
   const { width, height } = raster;
   const { noise } = ground;
@@ -54,10 +55,12 @@ export function findEnclosedAreas(
     const box: Found['box'] = [width, height, 0, 0];
     found.push({ label, areaPx: fillFrom(i, plane, labels, width, height, limit, label, stack, box), start: i, box });
   };
-  for (let i = 0; i < labels.length; i++) if (labels[i] === MARK && distance[i] <= tolerance) take(i, distance, tolerance);
+  eachShallow(segments, width, height, (from, to) => {
+    for (let i = from; i < to; i++) if (labels[i] === MARK && distance[i] <= tolerance) take(i, distance, tolerance);
+  });
   onGroundPatches(found.length);
   const firstPale = found.length;
-  findPalePatches(raster, distance, labels, tolerance, noise, take);
+  findPalePatches(raster, distance, labels, segments, tolerance, noise, take);
 
   const measured: Measured[] = [];
   const listed = [...found.entries()].filter(([, f]) => {
@@ -85,7 +88,7 @@ export function findEnclosedAreas(
 
 // A patch counts when it is flat: each step from pixel to pixel stays within the noise.
 function findPalePatches(
-  raster: Raster, distance: Uint8Array, labels: Int32Array, tolerance: number, noise: number,
+  raster: Raster, distance: Uint8Array, labels: Int32Array, segments: RowSegments, tolerance: number, noise: number,
   take: (i: number, plane: Uint8Array, limit: number) => void,
 ): void {
   const { width, height, data } = raster;
@@ -93,14 +96,16 @@ function findPalePatches(
   const step = new Uint8Array(labels.length).fill(255);
   const differ = (a: number, b: number) => Math.max(Math.abs(data[a] - data[b]), Math.abs(data[a + 1] - data[b + 1]), Math.abs(data[a + 2] - data[b + 2]));
   const candidates: number[] = [];
-  for (let y = 1; y < height - 1; y++) {
-    for (let x = 1, i = y * width + 1; x < width - 1; x++, i++) {
+  eachMixed(segments, width, height, (from, to, y) => {
+    if (y === 0 || y === height - 1) return;
+    const last = Math.min(to, (y + 1) * width - 1);
+    for (let i = Math.max(from, y * width + 1); i < last; i++) {
       if (distance[i] <= tolerance || distance[i] > PALEST || labels[i] !== MARK) continue;
       const s = i * 4;
       step[i] = Math.max(differ(s, s - 4), differ(s, s + 4), differ(s, s - 4 * width), differ(s, s + 4 * width));
       if (step[i] <= flat) candidates.push(i);
     }
-  }
+  });
   for (const i of candidates) if (labels[i] === MARK) take(i, step, flat);
 }
 

@@ -37,13 +37,16 @@ export function groundDistance(raster: Raster, ground: Ground): Uint8Array {
   }
   const [r, g, b] = ground.colour;
   // Most pixels of a clean picture are the ground's colour exactly; the plane holds 0 already.
-  const px = new Uint32Array(data.buffer, data.byteOffset, out.length);
-  const same = ((255 << 24) | (b << 16) | (g << 8) | r) >>> 0;
-  for (let i = 0, s = 0; i < out.length; i++, s += 4) {
-    if (px[i] === same) continue;
-    let dr = data[s] - r;
-    let dg = data[s + 1] - g;
-    let db = data[s + 2] - b;
+  const px = new Int32Array(data.buffer, data.byteOffset, out.length);
+  const same = (255 << 24) | (b << 16) | (g << 8) | r;
+  const total = out.length;
+  for (let i = 0; i < total; i++) {
+    while (i + 4 < total && px[i] === same && px[i + 1] === same && px[i + 2] === same && px[i + 3] === same) i += 4;
+    const v = px[i];
+    if (v === same) continue;
+    let dr = (v & 255) - r;
+    let dg = ((v >> 8) & 255) - g;
+    let db = ((v >> 16) & 255) - b;
     if (dr < 0) dr = -dr;
     if (dg < 0) dg = -dg;
     if (db < 0) db = -db;

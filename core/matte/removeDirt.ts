@@ -1,3 +1,4 @@
+import { type RowSegments, eachMixed } from './rowSegments';
 import { MARK, OUTSIDE } from './spreadGround';
 
 /** Weak pieces up to this size, without a strong pixel, are dirt of the compression; smaller where there is none. */
@@ -9,7 +10,7 @@ const LARGEST_WHEN_CLEAN = 8;
  * Hysteresis as in edge finding: a weak pixel counts only together with a strong one, or in numbers.
  * @see J. Canny, "A Computational Approach to Edge Detection", 1986, section on thresholding with hysteresis
  */
-export function removeDirt(distance: Uint8Array, labels: Int32Array, width: number, height: number, tolerance: number, ripple: number): void {
+export function removeDirt(distance: Uint8Array, labels: Int32Array, segments: RowSegments, width: number, height: number, tolerance: number, ripple: number): void {
   const isClean = ripple < 3;
   const most = isClean ? LARGEST_WHEN_CLEAN : LARGEST_DIRT;
   const strong = isClean ? tolerance + 4 : tolerance + Math.min(30, 6 + ripple * 1.5);
@@ -18,8 +19,10 @@ export function removeDirt(distance: Uint8Array, labels: Int32Array, width: numb
   const state = new Uint8Array(labels.length);
   const piece: number[] = [];
   const total = labels.length;
-  for (let start = 0; start < total; start++) {
-    if (labels[start] !== MARK || distance[start] >= strong || distance[start] <= tolerance || state[start] !== 0) continue;
+  eachMixed(segments, width, height, (from, to) => {
+    for (let i = from; i < to; i++) if (labels[i] === MARK && distance[i] < strong && distance[i] > tolerance && state[i] === 0) look(i);
+  });
+  function look(start: number): void {
     piece.length = 0;
     piece.push(start);
     state[start] = LOOKED_AT;

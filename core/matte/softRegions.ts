@@ -1,5 +1,6 @@
 import type { Raster } from '../raster/raster';
 import { type Ground, groundAt } from './measureGround';
+import { type RowSegments, eachMixed } from './rowSegments';
 import { MARK, OUTSIDE, SOFT } from './spreadGround';
 
 /** Steepest change from pixel to pixel, code values, inside a shadow or glow. A drawn edge changes faster. */
@@ -33,7 +34,7 @@ export interface SoftRegion {
  * @see T. Porter, T. Duff, "Compositing Digital Images", 1984, for the equation that is solved
  */
 export function findSoftRegions(
-  raster: Raster, ground: Ground, distance: Uint8Array, labels: Int32Array, tolerance: number, out: Raster,
+  raster: Raster, ground: Ground, distance: Uint8Array, labels: Int32Array, segments: RowSegments, tolerance: number, out: Raster,
   isOpen: Uint8Array = OUTSIDE_ONLY, as: number = SOFT,
 ): SoftRegion[] {
   const { width, height } = raster;
@@ -41,10 +42,16 @@ export function findSoftRegions(
   const limit = STEEPEST + ground.noise;
   const region = new Uint8Array(labels.length);
   const found: SoftRegion[] = [];
-  for (let n = 0; n < labels.length; n++) {
-    if (labels[n] !== MARK || region[n] || distance[n] > DEEPEST || !touchesOpen(n, labels, isOpen, width, height) || colourStep(raster.data, n, width, height) > limit) continue;
+  eachMixed(segments, width, height, (from, to) => {
+    for (let n = from; n < to; n++) {
+      if (labels[n] === MARK && !region[n] && distance[n] <= DEEPEST && touchesOpen(n, labels, isOpen, width, height) && colourStep(raster.data, n, width, height) <= limit) rise(n);
+    }
+  });
+  return found;
+
+  function rise(n: number): void {
     const grown = grow(n, raster.data, distance, labels, tolerance, region, width, height, limit);
-    if (grown.length < LEAST_PIXELS) continue;
+    if (grown.length < LEAST_PIXELS) return;
     level ??= smoothDistance(distance, labels, width, height);
     let members = onOneLine(grown, raster, ground, level);
     // A wide fade may rise to a level core, which belongs to it; a narrow one is the blurred edge of something flat.
@@ -52,7 +59,7 @@ export function findSoftRegions(
       for (const i of growCore(grown, raster.data, labels, region, width, height, limit)) grown.push(i);
       members = onOneLine(grown, raster, ground, level);
     }
-    if (!isSoft(members, level, labels, isOpen, width, height, ground.noise)) continue;
+    if (!isSoft(members, level, labels, isOpen, width, height, ground.noise)) return;
     const beside = new Set<number>();
     for (const m of members) for (const k of neighbours(m, width, height)) if (isOpen[labels[k]]) beside.add(labels[k]);
     for (const m of members) labels[m] = as;
@@ -62,7 +69,6 @@ export function findSoftRegions(
     found.push({ members, beside });
     if (as === SOFT) addShaded(members, colour, raster, ground, distance, labels, level, out);
   }
-  return found;
 }
 
 const OUTSIDE_ONLY = Uint8Array.of(0, 1, 0, 0);

@@ -56,10 +56,16 @@ export function findRegion(plane: Uint8Array, width: number, height: number, abo
   let right = -1;
   let top = -1;
   let bottom = -1;
+  const words = width % 4 === 0 && plane.byteOffset % 4 === 0 ? new Int32Array(plane.buffer, plane.byteOffset, plane.length >> 2) : null;
   for (let y = 0; y < height; y++) {
     const row = y * width;
     let x = 0;
-    while (x < width && plane[row + x] <= above) x++;
+    while (x < width) {
+      if (words) while (x < width && words[(row + x) >> 2] === 0) x += 4;
+      const end = Math.min(width, words ? x + 4 : width);
+      while (x < end && plane[row + x] <= above) x++;
+      if (x < end) break;
+    }
     if (x === width) continue;
     if (top < 0) top = y;
     bottom = y;
