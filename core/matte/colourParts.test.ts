@@ -84,14 +84,14 @@ describe('spreadGround', () => {
   const plane = (rows: string[]) => Uint8Array.from(rows.join(''), (c) => (c === '#' ? 200 : 0));
   const rows = ['.......', '.#####.', '.#...#.', '.#...#.', '.#####.', '.......'];
   it('reaches what is joined to the border and stops at the mark', () => {
-    const labels = spreadGround(plane(rows), 7, 6, 10);
+    const labels = spreadGround(plane(rows), allMixed(7, 6), 7, 6, 10);
     expect(labels[0]).toBe(OUTSIDE);
     expect(labels[8]).toBe(MARK);
     expect(labels[2 * 7 + 3], 'inside stays for later').toBe(MARK);
   });
   it('fills one enclosed area with its label and tells its box and size', () => {
     const distance = plane(rows);
-    const labels = spreadGround(distance, 7, 6, 10);
+    const labels = spreadGround(distance, allMixed(7, 6), 7, 6, 10);
     const box: [number, number, number, number] = [7, 6, -1, -1];
     const count = fillFrom(2 * 7 + 2, distance, labels, 7, 6, 10, FIRST_AREA, [], box);
     expect(count).toBe(6);
@@ -99,9 +99,9 @@ describe('spreadGround', () => {
     expect([...labels].filter((l) => l === FIRST_AREA)).toHaveLength(6);
   });
   it('does not slip through a corner', () => {
-    const labels = spreadGround(plane(['#.#', '.##', '###']), 3, 3, 10);
+    const labels = spreadGround(plane(['#.#', '.##', '###']), allMixed(3, 3), 3, 3, 10);
     expect([labels[1], labels[3]]).toEqual([OUTSIDE, OUTSIDE]);
-    const closed = spreadGround(plane(['#####', '#.###', '##.##', '#####', '.####']), 5, 5, 10);
+    const closed = spreadGround(plane(['#####', '#.###', '##.##', '#####', '.####']), allMixed(5, 5), 5, 5, 10);
     expect([closed[6], closed[12]]).toEqual([MARK, MARK]);
   });
 });

@@ -8,7 +8,7 @@ import { findEdgeBand, openTable } from './edgeBand';
 import { type EnclosedArea, findEnclosedAreas } from './enclosedAreas';
 import type { Ground } from './measureGround';
 import { removeDirt } from './removeDirt';
-import { findSegments, markMixed } from './rowSegments';
+import { CLEAR, type RowSegments, eachRun, findSegments, markMixed } from './rowSegments';
 import { type SoftRegion, findSoftRegions } from './softRegions';
 import { FIRST_AREA, MARK, SOFT, SOFT_INSIDE, spreadGround } from './spreadGround';
 import type { ToleranceStudy } from './steadyRange';
@@ -73,12 +73,12 @@ export function cutOutFlat(raster: Raster, options: FlatOptions, onStep: (name: 
   const tolerance = options.tolerance ?? study.start;
   const part = narrow(whole, tolerance);
   const { x, y } = part.region;
-  const { picture, areas } = cutRegion(part, tolerance, shiftAnchors(options, -x, -y), onStep);
+  const { picture, areas, segments } = cutRegion(part, tolerance, shiftAnchors(options, -x, -y), onStep);
   onStep('adjust');
   softenMatte(picture, options.softnessPx);
   if (options.chokePx !== 0) chokeMatte(picture, options.chokePx);
   onStep('check');
-  const trouble = options.onlyAreas ? null : measureTrouble(part.raster, part.ground, part.distance, picture, tolerance);
+  const trouble = options.onlyAreas ? null : measureTrouble(part.ground, part.distance, segments, picture, tolerance);
   const out = picture.width * picture.height === width * height ? picture : placeOnCanvas(picture, width, height, x, y);
   return {
     picture: out,
@@ -99,11 +99,11 @@ function narrow(study: PictureStudy, tolerance: number): PictureStudy {
   };
 }
 
-function cutRegion({ raster, ground, distance, calm, ripple: rippleLevel }: PictureStudy, tolerance: number, options: FlatOptions, onStep: (name: string) => void): { picture: Raster; areas: EnclosedArea[] } {
+function cutRegion({ raster, ground, distance, calm, ripple: rippleLevel }: PictureStudy, tolerance: number, options: FlatOptions, onStep: (name: string) => void): { picture: Raster; areas: EnclosedArea[]; segments: RowSegments } {
   const { width, height } = raster;
   onStep('spread');
-  const labels = spreadGround(calm, width, height, tolerance);
   const segments = findSegments(calm, width, height, deepFrom(tolerance, ground.noise));
+  const labels = spreadGround(calm, segments, width, height, tolerance);
   onStep('soft');
   removeDirt(calm, labels, segments, width, height, tolerance, rippleLevel);
   const out = createRaster(width, height);
@@ -119,15 +119,15 @@ function cutRegion({ raster, ground, distance, calm, ripple: rippleLevel }: Pict
   const areas = applyAnchors(judged.areas, options.anchors, labels, width, height);
   const open = areas.filter((a) => a.decision === 'open' || options.enclosed === 'open').map((a) => a.label);
   const isOpen = openTable(FIRST_AREA + judged.labelCount, open);
-  if (options.onlyAreas) return { picture: out, areas };
+  if (options.onlyAreas) return { picture: out, areas, segments };
   settleInner(inner, labels, isOpen, out);
   for (const { members } of [...soft, ...inner]) markMixed(segments, width, members);
   onStep('edges');
   const band = findEdgeBand(labels, isOpen, segments, width, height, INWARDS, OUTWARDS);
-  copyMark(raster, labels, isOpen, out);
+  copyMark(raster, labels, isOpen, segments, out);
   const ripple = measureRipple(distance, band) * options.cleanUp;
   unmixEdges(raster, ground, band, distance, out, { noise: ground.noise, ripple, flat: Math.max(6, ground.noise * 4, ripple * 0.6), soft: soft.length + inner.length ? labels : null });
-  return { picture: out, areas };
+  return { picture: out, areas, segments };
 }
 
 // A soft region in an area that belongs to the mark is simply a part of the mark.
@@ -179,10 +179,13 @@ function labelNear(x: number, y: number, labels: Int32Array, width: number, heig
   return null;
 }
 
-function copyMark(raster: Raster, labels: Int32Array, isOpen: Uint8Array, out: Raster): void {
-  const from = new Uint32Array(raster.data.buffer, raster.data.byteOffset, labels.length);
-  const to = new Uint32Array(out.data.buffer, out.data.byteOffset, labels.length);
-  for (let i = 0; i < labels.length; i++) if (!isOpen[labels[i]]) to[i] = from[i] | 0xff000000;
+function copyMark(raster: Raster, labels: Int32Array, isOpen: Uint8Array, segments: RowSegments, out: Raster): void {
+  const from = new Int32Array(raster.data.buffer, raster.data.byteOffset, labels.length);
+  const to = new Int32Array(out.data.buffer, out.data.byteOffset, labels.length);
+  eachRun(segments, raster.width, raster.height, (state, start, end) => {
+    if (state === CLEAR && isOpen[labels[start]]) return;
+    for (let i = start; i < end; i++) if (!isOpen[labels[i]]) to[i] = from[i] | 0xff000000;
+  });
 }
 
 // Neither a weak crumb nor the foot of a shadow nor a pale patch lies so far from the ground.

@@ -15,7 +15,7 @@ const truth = drawMark(100, 100, disc(50, 50, 30), green);
 const seen = onGround(truth, [255, 255, 255]);
 const ground = measureGround(seen);
 const distance = groundDistance(seen, ground);
-const labels = spreadGround(distance, 100, 100, 10);
+const labels = spreadGround(distance, allMixed(100, 100), 100, 100, 10);
 const band = findEdgeBand(labels, openTable(FIRST_AREA, []), allMixed(100, 100), 100, 100, 5, 4);
 
 describe('groundDistance', () => {

@@ -1,6 +1,6 @@
 import type { Raster } from '../raster/raster';
 import { type Ground, groundAt } from './measureGround';
-import { type RowSegments, eachMixed, eachShallow } from './rowSegments';
+import { CLEAR, MIXED, type RowSegments, eachMixed, eachRun } from './rowSegments';
 import { FIRST_AREA, MARK, OUTSIDE, SOFT, SOFT_INSIDE, fillFrom } from './spreadGround';
 import { type Body, measureBodies } from './bodyWidths';
 import { type AreaShape, type Judgement, judgeArea, scoreArea } from './judgeArea';
@@ -50,13 +50,15 @@ export function findEnclosedAreas(
   const { noise } = ground;
   const found: Found[] = [];
   const stack: number[] = [];
-  const take = (i: number, plane: Uint8Array, limit: number) => {
+  const take = (i: number, plane: Uint8Array, limit: number, known?: RowSegments) => {
     const label = FIRST_AREA + found.length;
     const box: Found['box'] = [width, height, 0, 0];
-    found.push({ label, areaPx: fillFrom(i, plane, labels, width, height, limit, label, stack, box), start: i, box });
+    found.push({ label, areaPx: fillFrom(i, plane, labels, width, height, limit, label, stack, box, known), start: i, box });
   };
-  eachShallow(segments, width, height, (from, to) => {
-    for (let i = from; i < to; i++) if (labels[i] === MARK && distance[i] <= tolerance) take(i, distance, tolerance);
+  eachRun(segments, width, height, (state, from, to) => {
+    // A clear run is one patch, so its first pixel speaks for it.
+    if (state === CLEAR && labels[from] === MARK) take(from, distance, tolerance, segments);
+    else if (state === MIXED) for (let i = from; i < to; i++) if (labels[i] === MARK && distance[i] <= tolerance) take(i, distance, tolerance, segments);
   });
   onGroundPatches(found.length);
   const firstPale = found.length;

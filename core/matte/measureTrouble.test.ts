@@ -4,12 +4,14 @@ import type { Raster } from '../raster/raster';
 import { groundDistance } from './groundDistance';
 import { measureGround } from './measureGround';
 import { measureTrouble } from './measureTrouble';
+import { findSegments } from './rowSegments';
 
 const white = [255, 255, 255] as const;
 const green = [31, 90, 69] as const;
 const look = (picture: Raster, out: Raster, tolerance = 12) => {
   const ground = measureGround(picture);
-  return measureTrouble(picture, ground, groundDistance(picture, ground), out, tolerance);
+  const distance = groundDistance(picture, ground);
+  return measureTrouble(ground, distance, findSegments(distance, picture.width, picture.height, 72), out, tolerance);
 };
 const mark = drawMark(300, 300, ring(150, 150, 120, 70), green);
 

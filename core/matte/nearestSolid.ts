@@ -5,9 +5,10 @@ import type { EdgeBand } from './edgeBand';
  * For every pixel of the edge band, the place of a near pixel of solid colour inside the mark, packed as y·65536 + x + 1, or 0.
  * A solid pixel lies at least two pixels in and differs little from its four neighbours, so it holds one colour
  * unmixed with anything. Positions are handed on from ring to ring, outwards, each pixel keeping the nearest.
+ * @param outwards  how many of the outer rings are asked about
  * @param flat  largest difference to a neighbour, code values, that still counts as one colour
  */
-export function nearestSolid(raster: Raster, band: EdgeBand, distance: Uint8Array, flat: number, leastDistance: number): Int32Array {
+export function nearestSolid(raster: Raster, band: EdgeBand, distance: Uint8Array, flat: number, leastDistance: number, outwards = band.outer.length): Int32Array {
   const { width, height } = raster;
   const nearest = new Int32Array(width * height);
   const { rings, outer, depth } = band;
@@ -15,7 +16,7 @@ export function nearestSolid(raster: Raster, band: EdgeBand, distance: Uint8Arra
     for (const i of rings[k]) if (distance[i] >= leastDistance && isFlat(raster, i, flat, depth)) nearest[i] = ((((i / width) | 0) << 16) | (i % width)) + 1;
   }
   // Deepest ring first; twice within a ring, so that neighbours of one ring can share as well.
-  const order = [...rings].reverse().concat(outer);
+  const order = [...rings].reverse().concat(outer.slice(0, outwards));
   for (const ring of order) {
     handOn(ring, nearest, width, height, 1);
     handOn(ring, nearest, width, height, -1);

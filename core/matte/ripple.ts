@@ -1,3 +1,5 @@
+import { DEEP, MIXED, type RowSegments, eachMixed, eachRun, findSegments } from './rowSegments';
+
 /** A pixel this far from the ground is part of something drawn, not of a ripple. */
 const STRONG = 72;
 /** Compression works in blocks of eight pixels, so its ripples reach about that far from an edge. */
@@ -40,18 +42,19 @@ export function sampleRipple(distance: Uint8Array, width: number, height: number
  */
 export function forgiveRipple(distance: Uint8Array, width: number, height: number, ripple: number): Uint8Array {
   if (ripple < 3) return distance.slice();
+  const segments = findSegments(distance, width, height, STRONG);
   const forgiven = Math.min(MOST_FORGIVEN, Math.round(ripple * 1.4));
-  const { cells, columns } = nearStrong(distance, width, height);
+  const { cells, columns } = nearStrong(distance, segments, width, height);
   exceptPale(cells, columns, distance, width, height, forgiven);
   const out = distance.slice();
-  for (let y = 0; y < height; y++) {
+  eachMixed(segments, width, height, (from, to, y) => {
     const cellRow = Math.floor(y / CELL) * columns;
-    for (let x = 0, i = y * width; x < width; x++, i++) {
+    for (let i = from, x = from - y * width; i < to; x++, i++) {
       const d = distance[i];
       if (d === 0 || d >= STRONG || !cells[cellRow + (x >> 2)]) continue;
       out[i] = d > forgiven ? d - forgiven : 0;
     }
-  }
+  });
   return out;
 }
 
@@ -108,20 +111,24 @@ function isAllPale(cell: number, columns: number, distance: Uint8Array, width: n
 }
 
 // Whether a strong pixel lies within reach, per cell: exact to a cell, which is finer than what it is used for.
-function nearStrong(distance: Uint8Array, width: number, height: number): { cells: Uint8Array; columns: number } {
+function nearStrong(distance: Uint8Array, segments: RowSegments, width: number, height: number): { cells: Uint8Array; columns: number } {
   const columns = Math.ceil(width / CELL);
   const rows = Math.ceil(height / CELL);
   const strong = new Uint8Array(columns * rows);
-  for (let y = 0; y < height; y++) {
+  eachRun(segments, width, height, (state, from, to, y) => {
     const cellRow = Math.floor(y / CELL) * columns;
-    for (let x = 0, i = y * width; x < width; x++, i++) if (distance[i] >= STRONG) strong[cellRow + (x >> 2)] = 1;
-  }
+    const x = from - y * width;
+    if (state === DEEP) strong.fill(1, cellRow + (x >> 2), cellRow + ((x + to - from + CELL - 1) >> 2));
+    else if (state === MIXED) for (let i = from, k = x; i < to; k++, i++) if (distance[i] >= STRONG) strong[cellRow + (k >> 2)] = 1;
+  });
   const cells = new Uint8Array(columns * rows);
   for (let r = 0; r < rows; r++) {
     for (let c = 0; c < columns; c++) {
       if (!strong[r * columns + c]) continue;
+      const first = c;
+      while (c + 1 < columns && strong[r * columns + c + 1]) c++;
       for (let y = Math.max(0, r - CELLS_REACHED); y <= Math.min(rows - 1, r + CELLS_REACHED); y++) {
-        cells.fill(1, y * columns + Math.max(0, c - CELLS_REACHED), y * columns + Math.min(columns, c + CELLS_REACHED + 1));
+        cells.fill(1, y * columns + Math.max(0, first - CELLS_REACHED), y * columns + Math.min(columns, c + CELLS_REACHED + 1));
       }
     }
   }

@@ -1,10 +1,10 @@
 /** Pixels in a row that are looked at together. */
 export const SEGMENT = 32;
 /** Every pixel is the ground's colour exactly. */
-const CLEAR = 0;
-const MIXED = 1;
+export const CLEAR = 0;
+export const MIXED = 1;
 /** Every pixel is far from the ground. */
-const DEEP = 2;
+export const DEEP = 2;
 
 /** What every row holds, in pieces of SEGMENT pixels (the last may be shorter): one state a piece, row by row. */
 export interface RowSegments {
@@ -51,24 +51,24 @@ export function markMixed({ columns, state }: RowSegments, width: number, pixels
   }
 }
 
-/** Calls `visit` with each run of pixels that is neither clear nor deep, from the first on and up to but without the last. */
-export const eachMixed = (segments: RowSegments, width: number, height: number, visit: (from: number, to: number, y: number) => void): void =>
-  eachRun(segments, width, height, (state) => state === MIXED, visit);
-
-/** Calls `visit` with each run of pixels that is not deep. */
-export const eachShallow = (segments: RowSegments, width: number, height: number, visit: (from: number, to: number, y: number) => void): void =>
-  eachRun(segments, width, height, (state) => state !== DEEP, visit);
-
-function eachRun({ columns, state }: RowSegments, width: number, height: number, isWanted: (state: number) => boolean, visit: (from: number, to: number, y: number) => void): void {
+/** Calls `visit` with each longest run of pixels whose segments are in one state, from the first pixel on and up to but without the last. */
+export function eachRun({ columns, state }: RowSegments, width: number, height: number, visit: (state: number, from: number, to: number, y: number) => void): void {
   for (let y = 0; y < height; y++) {
     const row = y * columns;
     for (let c = 0; c < columns; c++) {
-      if (!isWanted(state[row + c])) continue;
+      const own = state[row + c];
       const first = c;
-      while (c + 1 < columns && isWanted(state[row + c + 1])) c++;
-      visit(y * width + first * SEGMENT, y * width + Math.min(width, (c + 1) * SEGMENT), y);
+      while (c + 1 < columns && state[row + c + 1] === own) c++;
+      visit(own, y * width + first * SEGMENT, y * width + Math.min(width, (c + 1) * SEGMENT), y);
     }
   }
+}
+
+/** The same for what is neither clear nor deep alone. */
+export function eachMixed(segments: RowSegments, width: number, height: number, visit: (from: number, to: number, y: number) => void): void {
+  eachRun(segments, width, height, (state, from, to, y) => {
+    if (state === MIXED) visit(from, to, y);
+  });
 }
 
 /** Whether a whole segment and the one below it are alike and of one kind, so that no edge runs between them. */

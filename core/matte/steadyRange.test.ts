@@ -4,6 +4,7 @@ import { groundDistance } from './groundDistance';
 import { measureGround } from './measureGround';
 import { floodOrder, studyTolerance } from './steadyRange';
 import { OUTSIDE, spreadGround } from './spreadGround';
+import { allMixed } from './rowSegments';
 
 describe('floodOrder', () => {
   it('gives every pixel the least tolerance at which the border’s ground reaches it', () => {
@@ -18,7 +19,7 @@ describe('floodOrder', () => {
     const plane = Uint8Array.from({ length: 30 * 20 }, (_, i) => (i * 7919) % 40);
     const level = floodOrder(plane, 30, 20);
     for (const t of [5, 12, 25]) {
-      const labels = spreadGround(plane, 30, 20, t);
+      const labels = spreadGround(plane, allMixed(30, 20), 30, 20, t);
       for (let i = 0; i < plane.length; i++) expect(labels[i] === OUTSIDE).toBe(level[i] <= t);
     }
   });

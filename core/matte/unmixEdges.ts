@@ -42,7 +42,9 @@ export function measureRipple(distance: Uint8Array, band: EdgeBand): number {
 export function unmixEdges(raster: Raster, ground: Ground, band: EdgeBand, distance: Uint8Array, out: Raster, options: UnmixOptions): void {
   const { width, height, data } = raster;
   const { depth, rings, outer } = band;
-  const nearest = nearestSolid(raster, band, distance, options.flat, Math.max(10, options.noise * 4));
+  // Beyond the foot of an edge only what casts a shadow is asked about.
+  const reach = options.soft ? outer.length : 3;
+  const nearest = nearestSolid(raster, band, distance, options.flat, Math.max(10, options.noise * 4), reach);
   const palette = dominantColours(data, width, nearest, rings);
   const thin = rings[0].filter((i) => nearest[i] === 0).map((i) => strongestNear(distance, i % width, (i / width) | 0, width, height));
   // One that lies on the way to a colour already known is that colour, mixed.
@@ -135,7 +137,7 @@ export function unmixEdges(raster: Raster, ground: Ground, band: EdgeBand, dista
   };
 
   // From the ground inwards: a pixel lies in the ramp only while its outer neighbours do.
-  for (const ring of behind ? outer : outer.slice(0, 3)) for (const i of ring) solve(i, i % width, (i / width) | 0);
+  for (const ring of outer.slice(0, reach)) for (const i of ring) solve(i, i % width, (i / width) | 0);
   for (let k = 0; k < rings.length; k++) {
     for (const i of rings[k]) {
       const x = i % width;

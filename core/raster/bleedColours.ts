@@ -31,52 +31,48 @@ export function bleedColours(raster: Raster): Raster {
   return raster;
 }
 
+// Places travel packed as y·65536 + x + 1 within the extents; 0 is none yet.
 function sweep(raster: Raster, { x: x0, y: y0, width, height }: RectPx): void {
   const { width: w, data } = raster;
-  const px = new Uint32Array(data.buffer, data.byteOffset, w * raster.height);
-  // Per pixel of the extents: how far the nearest visible pixel is in x and in y, and its colour (0: none yet).
-  const offX = new Int16Array(width * height);
-  const offY = new Int16Array(width * height);
-  const colour = new Uint32Array(width * height);
-  const OWN = 1;
-  const state = new Uint8Array(width * height);
+  const px = new Int32Array(data.buffer, data.byteOffset, w * raster.height);
+  const from = new Int32Array(width * height);
   for (let y = 0, i = 0; y < height; y++) {
-    for (let x = 0, s = (y0 + y) * w + x0; x < width; x++, i++, s++) {
-      if (px[s] >>> 24 === 0) continue;
-      colour[i] = px[s] & 0x00ffffff;
-      state[i] = OWN;
+    const row = (y0 + y) * w + x0;
+    const end = i + width;
+    for (let x = 0; x < width; x++, i++) {
+      if (px[row + x] >>> 24 !== 0) from[i] = ((y << 16) | x) + 1;
+      else from[i] = nearer(y > 0 ? from[i - width] : 0, x > 0 ? from[i - 1] : 0, x, y);
     }
-  }
-  const HANDED = 2;
-  const relax = (i: number, n: number, dx: number, dy: number) => {
-    if (state[n] === 0) return;
-    const ox = offX[n] + dx;
-    const oy = offY[n] + dy;
-    if (state[i] === HANDED && ox * ox + oy * oy >= offX[i] * offX[i] + offY[i] * offY[i]) return;
-    offX[i] = ox;
-    offY[i] = oy;
-    colour[i] = colour[n];
-    state[i] = HANDED;
-  };
-  for (let y = 0; y < height; y++) {
-    const row = y * width;
-    for (let x = 0, i = row; x < width; x++, i++) {
-      if (state[i] === OWN) continue;
-      if (y > 0) relax(i, i - width, 0, 1);
-      if (x > 0) relax(i, i - 1, 1, 0);
-    }
-    for (let x = width - 2, i = row + width - 2; x >= 0; x--, i--) if (state[i] !== OWN) relax(i, i + 1, -1, 0);
+    for (let x = width - 2, k = end - 2; x >= 0; x--, k--) if (px[row + x] >>> 24 === 0) from[k] = nearer(from[k], from[k + 1], x, y);
   }
   for (let y = height - 1; y >= 0; y--) {
-    const row = y * width;
-    for (let x = width - 1, i = row + width - 1; x >= 0; x--, i--) {
-      if (state[i] === OWN) continue;
-      if (y < height - 1) relax(i, i + width, 0, -1);
-      if (x < width - 1) relax(i, i + 1, -1, 0);
+    const row = (y0 + y) * w + x0;
+    const start = y * width;
+    for (let x = width - 1; x >= 0; x--) {
+      if (px[row + x] >>> 24 !== 0) continue;
+      const i = start + x;
+      let best = from[i];
+      if (y < height - 1) best = nearer(best, from[i + width], x, y);
+      if (x < width - 1) best = nearer(best, from[i + 1], x, y);
+      from[i] = best;
     }
-    for (let x = 1, i = row + 1; x < width; x++, i++) if (state[i] !== OWN) relax(i, i - 1, 1, 0);
+    for (let x = 0; x < width; x++) {
+      if (px[row + x] >>> 24 !== 0) continue;
+      const i = start + x;
+      const best = x > 0 ? nearer(from[i], from[i - 1], x, y) : from[i];
+      from[i] = best;
+      // The rows above still ask for this row's places, never for its pixels.
+      if (best > 0) px[row + x] = px[(y0 + ((best - 1) >>> 16)) * w + x0 + ((best - 1) & 0xffff)] & 0x00ffffff;
+    }
   }
-  for (let y = 0, i = 0; y < height; y++) {
-    for (let x = 0, s = (y0 + y) * w + x0; x < width; x++, i++, s++) if (state[i] === HANDED) px[s] = colour[i];
-  }
+}
+
+function nearer(a: number, b: number, x: number, y: number): number {
+  if (a === b || b === 0) return a;
+  if (a === 0) return b;
+  const ax = ((a - 1) & 0xffff) - x;
+  const ay = ((a - 1) >>> 16) - y;
+  const bx = ((b - 1) & 0xffff) - x;
+  const by = ((b - 1) >>> 16) - y;
+  return bx * bx + by * by < ax * ax + ay * ay ? b : a;
 }
