@@ -3,6 +3,7 @@ import { splitLevel } from '../core/raster/splitLevel';
 import { chokeMatte } from '../core/matte/adjustEdge';
 import { groundDistance } from '../core/matte/groundDistance';
 import { measureGround } from '../core/matte/measureGround';
+import { allMixed } from '../core/matte/rowSegments';
 import { OUTSIDE, spreadGround } from '../core/matte/spreadGround';
 
 const KEY_TOLERANCE = 32;
@@ -26,7 +27,7 @@ export function hardColourKey(raster: Raster): Raster {
 /** Only ground joined to the border goes, and the edge moves in by one pixel against the fringe. */
 export function connectedWithChoke(raster: Raster): Raster {
   const distance = groundDistance(raster, measureGround(raster));
-  const labels = spreadGround(distance, raster.width, raster.height, KEY_TOLERANCE);
+  const labels = spreadGround(distance, allMixed(raster.width, raster.height), raster.width, raster.height, KEY_TOLERANCE);
   const out = keepWhere(raster, (i) => labels[i] !== OUTSIDE);
   chokeMatte(out, 1);
   return out;

@@ -36,10 +36,12 @@ export function inspectPicture(raster: Raster): Inspection {
   const { width, height, data } = raster;
   let clear = 0;
   let part = 0;
-  const px = new Uint32Array(data.buffer, data.byteOffset, width * height);
+  const px = new Int32Array(data.buffer, data.byteOffset, width * height);
   for (let i = 0; i < px.length; i++) {
-    if (px[i] >= 0xff000000) continue;
-    if (px[i] < 0x01000000) clear++;
+    while (i + 4 < px.length && (px[i] & px[i + 1] & px[i + 2] & px[i + 3]) >>> 24 === 255) i += 4;
+    const alpha = px[i] >>> 24;
+    if (alpha === 255) continue;
+    if (alpha === 0) clear++;
     else part++;
   }
   const total = width * height;

@@ -8,10 +8,10 @@ import type { Raster } from './raster';
  * Within the extents two sweeps carry the position of the nearest visible pixel from neighbour to neighbour; the answer is exact
  * for almost all pixels and never farther off than the sweeps' usual small error; outside of them the nearest pixel
  * of the extents' rim hands its colour on.
+ * @param extents  of the picture, when they are known
  * @see P.-E. Danielsson, "Euclidean Distance Mapping", 1980 (sequential mapping with four neighbours)
  */
-export function bleedColours(raster: Raster): Raster {
-  const extents = findExtents(raster);
+export function bleedColours(raster: Raster, extents = findExtents(raster)): Raster {
   if (!extents) return raster;
   sweep(raster, extents);
   const { width: w, height: h, data } = raster;
@@ -31,38 +31,40 @@ export function bleedColours(raster: Raster): Raster {
   return raster;
 }
 
-// Places travel packed as y·65536 + x + 1 within the extents; 0 is none yet.
+// Places travel packed as y·65536 + x + 1 within the extents; 0 is none yet. Only see-through runs are swept.
 function sweep(raster: Raster, { x: x0, y: y0, width, height }: RectPx): void {
   const { width: w, data } = raster;
   const px = new Int32Array(data.buffer, data.byteOffset, w * raster.height);
   const from = new Int32Array(width * height);
-  for (let y = 0, i = 0; y < height; y++) {
-    const row = (y0 + y) * w + x0;
-    const end = i + width;
-    for (let x = 0; x < width; x++, i++) {
-      if (px[row + x] >>> 24 !== 0) from[i] = ((y << 16) | x) + 1;
-      else from[i] = nearer(y > 0 ? from[i - width] : 0, x > 0 ? from[i - 1] : 0, x, y);
-    }
-    for (let x = width - 2, k = end - 2; x >= 0; x--, k--) if (px[row + x] >>> 24 === 0) from[k] = nearer(from[k], from[k + 1], x, y);
-  }
-  for (let y = height - 1; y >= 0; y--) {
+  const runs: number[] = [];
+  for (let y = 0; y < height; y++) {
     const row = (y0 + y) * w + x0;
     const start = y * width;
-    for (let x = width - 1; x >= 0; x--) {
-      if (px[row + x] >>> 24 !== 0) continue;
-      const i = start + x;
-      let best = from[i];
-      if (y < height - 1) best = nearer(best, from[i + width], x, y);
-      if (x < width - 1) best = nearer(best, from[i + 1], x, y);
-      from[i] = best;
-    }
     for (let x = 0; x < width; x++) {
-      if (px[row + x] >>> 24 !== 0) continue;
-      const i = start + x;
-      const best = x > 0 ? nearer(from[i], from[i - 1], x, y) : from[i];
-      from[i] = best;
+      if (px[row + x] >>> 24 !== 0) {
+        from[start + x] = ((y << 16) | x) + 1;
+        continue;
+      }
+      const first = x;
+      let last = x > 0 ? from[start + x - 1] : 0;
+      for (; x < width && px[row + x] >>> 24 === 0; x++) from[start + x] = last = nearer(y > 0 ? from[start + x - width] : 0, last, x, y);
+      runs.push(y, first, x);
+      if (x < width) from[start + x] = last = ((y << 16) | x) + 1;
+      for (let k = x - 1; k >= first; k--) from[start + k] = last = nearer(from[start + k], last, k, y);
+    }
+  }
+  for (let r = runs.length - 3; r >= 0; r -= 3) {
+    const y = runs[r];
+    const [first, end] = [runs[r + 1], runs[r + 2]];
+    const row = (y0 + y) * w + x0;
+    const start = y * width;
+    let last = end < width ? from[start + end] : 0;
+    for (let x = end - 1; x >= first; x--) from[start + x] = last = nearer(nearer(from[start + x], y < height - 1 ? from[start + x + width] : 0, x, y), last, x, y);
+    last = first > 0 ? from[start + first - 1] : 0;
+    for (let x = first; x < end; x++) {
+      from[start + x] = last = nearer(from[start + x], last, x, y);
       // The rows above still ask for this row's places, never for its pixels.
-      if (best > 0) px[row + x] = px[(y0 + ((best - 1) >>> 16)) * w + x0 + ((best - 1) & 0xffff)] & 0x00ffffff;
+      if (last > 0) px[row + x] = px[(y0 + ((last - 1) >>> 16)) * w + x0 + ((last - 1) & 0xffff)] & 0x00ffffff;
     }
   }
 }

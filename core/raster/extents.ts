@@ -12,19 +12,19 @@ export function findExtents(raster: Raster, leastAlpha = 3): RectPx | null {
   let left = width;
   let right = -1;
   // One word a pixel: the alpha byte is the highest on every host we run on.
-  const px = new Uint32Array(data.buffer, data.byteOffset, width * height);
-  const least = (leastAlpha << 24) >>> 0;
+  const px = new Int32Array(data.buffer, data.byteOffset, width * height);
   for (let y = 0; y < height; y++) {
     const row = y * width;
     const end = row + width;
     let i = row;
-    while (i < end && px[i] < least) i++;
+    while (i + 4 <= end && (px[i] | px[i + 1] | px[i + 2] | px[i + 3]) >>> 24 === 0) i += 4;
+    while (i < end && px[i] >>> 24 < leastAlpha) i++;
     if (i === end) continue;
     if (top < 0) top = y;
     bottom = y;
     if (i - row < left) left = i - row;
     let k = end - 1;
-    while (k - row > right && px[k] < least) k--;
+    while (k - row > right && px[k] >>> 24 < leastAlpha) k--;
     if (k - row > right) right = k - row;
   }
   return top < 0 ? null : { x: left, y: top, width: right - left + 1, height: bottom - top + 1 };

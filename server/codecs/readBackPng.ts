@@ -36,12 +36,9 @@ export function readBackPng(bytes: Uint8Array, meant: Raster, name: string): Png
   if (bytes[24] !== 8 || bytes[25] !== RGBA) fail(`colour type ${bytes[25]} of ${bytes[24]} bits instead of ${RGBA} of 8`);
   const different = firstDifference(bytes, meant, fail);
   if (different >= 0) fail(`pixel ${different % width}, ${Math.floor(different / width)} differs`);
-  const px = new Uint32Array(meant.data.buffer, meant.data.byteOffset, width * height);
-  let clear = 0;
-  for (let i = 0; i < px.length; i++) if (px[i] >>> 24 === 0) clear++;
   return {
     width, height, bytes: bytes.length, hasAlpha: true, isInterlaced,
-    isSrgb: chunks.includes('iCCP') || chunks.includes('sRGB'), chunks: [...new Set(chunks)], clearShare: clear / (width * height),
+    isSrgb: chunks.includes('iCCP') || chunks.includes('sRGB'), chunks: [...new Set(chunks)], clearShare: clearShare(meant),
   };
 }
 
@@ -63,7 +60,7 @@ function firstDifference(bytes: Uint8Array, { width, height, data }: Raster, fai
   const stride = width * 4;
   let raw: Buffer;
   try {
-    raw = inflateSync(Buffer.concat(parts), { maxOutputLength: (stride + 1) * height });
+    raw = inflateSync(Buffer.concat(parts), { maxOutputLength: (stride + 1) * height, chunkSize: 1 << 20 });
   } catch (cause) {
     return fail(`its pixels cannot be unpacked (${(cause as Error).message})`);
   }
@@ -106,4 +103,11 @@ export function chunkTypes(bytes: Uint8Array): string[] {
     at += 12 + view.getUint32(at);
   }
   return found;
+}
+
+function clearShare({ data, width, height }: Raster): number {
+  const px = new Int32Array(data.buffer, data.byteOffset, width * height);
+  let clear = 0;
+  for (let i = 0; i < px.length; i++) if (px[i] >>> 24 === 0) clear++;
+  return clear / px.length;
 }
