@@ -8,7 +8,7 @@ import { findEdgeBand, openTable } from './edgeBand';
 import { type EnclosedArea, findEnclosedAreas } from './enclosedAreas';
 import type { Ground } from './measureGround';
 import { removeDirt } from './removeDirt';
-import { CLEAR, type RowSegments, eachRun, findSegments, markMixed } from './rowSegments';
+import { CLEAR, type RowSegments, findSegments, markMixed } from './rowSegments';
 import { type SoftRegion, findSoftRegions } from './softRegions';
 import { FIRST_AREA, MARK, SOFT, SOFT_INSIDE, spreadGround } from './spreadGround';
 import type { ToleranceStudy } from './steadyRange';
@@ -102,7 +102,7 @@ function narrow(study: PictureStudy, tolerance: number): PictureStudy {
 function cutRegion({ raster, ground, distance, calm, ripple: rippleLevel }: PictureStudy, tolerance: number, options: FlatOptions, onStep: (name: string) => void): { picture: Raster; areas: EnclosedArea[]; segments: RowSegments } {
   const { width, height } = raster;
   onStep('spread');
-  const segments = findSegments(calm, width, height, deepFrom(tolerance, ground.noise));
+  let segments = findSegments(calm, width, height, deepFrom(tolerance, ground.noise));
   const labels = spreadGround(calm, segments, width, height, tolerance);
   onStep('soft');
   removeDirt(calm, labels, segments, width, height, tolerance, rippleLevel);
@@ -121,7 +121,7 @@ function cutRegion({ raster, ground, distance, calm, ripple: rippleLevel }: Pict
   const isOpen = openTable(FIRST_AREA + judged.labelCount, open);
   if (options.onlyAreas) return { picture: out, areas, segments };
   settleInner(inner, labels, isOpen, out);
-  for (const { members } of [...soft, ...inner]) markMixed(segments, width, members);
+  for (const { members } of [...soft, ...inner]) segments = markMixed(segments, width, height, members);
   onStep('edges');
   const band = findEdgeBand(labels, isOpen, segments, width, height, INWARDS, OUTWARDS);
   copyMark(raster, labels, isOpen, segments, out);
@@ -179,13 +179,13 @@ function labelNear(x: number, y: number, labels: Int32Array, width: number, heig
   return null;
 }
 
-function copyMark(raster: Raster, labels: Int32Array, isOpen: Uint8Array, segments: RowSegments, out: Raster): void {
+function copyMark(raster: Raster, labels: Int32Array, isOpen: Uint8Array, { runs }: RowSegments, out: Raster): void {
   const from = new Int32Array(raster.data.buffer, raster.data.byteOffset, labels.length);
   const to = new Int32Array(out.data.buffer, out.data.byteOffset, labels.length);
-  eachRun(segments, raster.width, raster.height, (state, start, end) => {
-    if (state === CLEAR && isOpen[labels[start]]) return;
-    for (let i = start; i < end; i++) if (!isOpen[labels[i]]) to[i] = from[i] | 0xff000000;
-  });
+  for (let r = 0; r < runs.length; r += 3) {
+    if (runs[r] === CLEAR && isOpen[labels[runs[r + 1]]]) continue;
+    for (let i = runs[r + 1]; i < runs[r + 2]; i++) if (!isOpen[labels[i]]) to[i] = from[i] | 0xff000000;
+  }
 }
 
 // Neither a weak crumb nor the foot of a shadow nor a pale patch lies so far from the ground.

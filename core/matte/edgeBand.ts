@@ -1,4 +1,4 @@
-import { type RowSegments, SEGMENT, isCalmBelow } from './rowSegments';
+import { MIXED, type RowSegments } from './rowSegments';
 import { MARK, OUTSIDE, SOFT } from './spreadGround';
 
 /**
@@ -33,17 +33,21 @@ export function findEdgeBand(labels: Int32Array, isOpen: Uint8Array, segments: R
     }
   };
   const last = total - width;
-  for (let y = 0, i = 0; y < height; y++) {
-    const end = (y + 1) * width;
-    for (let c = 0; c < segments.columns; c++) {
-      const to = Math.min(end, i + SEGMENT);
-      // A clear segment is open throughout or not at all, so one pixel speaks for it.
-      if (y < height - 1 && isCalmBelow(segments, c, y) && isOpen[labels[i]] === isOpen[labels[i + width]]) i = to - 1;
-      for (let own = isOpen[labels[i]]; i < to; i++) {
-        const next = i + 1 < end ? isOpen[labels[i + 1]] : own;
-        if (own !== next) meet(i, i + 1);
-        if (i < last && own !== isOpen[labels[i + width]]) meet(i, i + width);
-        own = next;
+  const { runs, rowStart } = segments;
+  for (let y = 0; y < height; y++) {
+    const rowEnd = (y + 1) * width;
+    let below = rowStart[y + 1];
+    for (let r = rowStart[y]; r < rowStart[y + 1]; r += 3) {
+      const to = runs[r + 2];
+      const isMixed = runs[r] === MIXED;
+      for (let i = isMixed ? runs[r + 1] : to - 1, last = Math.min(to, rowEnd - 1); i < last; i++) if (isOpen[labels[i]] !== isOpen[labels[i + 1]]) meet(i, i + 1);
+      if (y === height - 1) continue;
+      // Against the runs below it: where neither is mixed, each is open throughout or not at all, so one pixel speaks for it.
+      for (let i = runs[r + 1]; i < to; ) {
+        while (runs[below + 2] - width <= i) below += 3;
+        const end = Math.min(to, runs[below + 2] - width);
+        if (!isMixed && runs[below] !== MIXED && isOpen[labels[i]] === isOpen[labels[i + width]]) i = end;
+        for (; i < end; i++) if (isOpen[labels[i]] !== isOpen[labels[i + width]]) meet(i, i + width);
       }
     }
   }

@@ -1,6 +1,6 @@
 import type { Raster } from '../raster/raster';
 import { type Ground, groundAt } from './measureGround';
-import { CLEAR, MIXED, type RowSegments, eachMixed, eachRun } from './rowSegments';
+import { CLEAR, MIXED, type RowSegments, eachMixed } from './rowSegments';
 import { FIRST_AREA, MARK, OUTSIDE, SOFT, SOFT_INSIDE, fillFrom } from './spreadGround';
 import { type Body, measureBodies } from './bodyWidths';
 import { type AreaShape, type Judgement, judgeArea, scoreArea } from './judgeArea';
@@ -55,11 +55,13 @@ export function findEnclosedAreas(
     const box: Found['box'] = [width, height, 0, 0];
     found.push({ label, areaPx: fillFrom(i, plane, labels, width, height, limit, label, stack, box, known), start: i, box });
   };
-  eachRun(segments, width, height, (state, from, to) => {
+  const { runs } = segments;
+  for (let r = 0; r < runs.length; r += 3) {
+    const from = runs[r + 1];
     // A clear run is one patch, so its first pixel speaks for it.
-    if (state === CLEAR && labels[from] === MARK) take(from, distance, tolerance, segments);
-    else if (state === MIXED) for (let i = from; i < to; i++) if (labels[i] === MARK && distance[i] <= tolerance) take(i, distance, tolerance, segments);
-  });
+    if (runs[r] === CLEAR && labels[from] === MARK) take(from, distance, tolerance, segments);
+    else if (runs[r] === MIXED) for (let i = from; i < runs[r + 2]; i++) if (labels[i] === MARK && distance[i] <= tolerance) take(i, distance, tolerance, segments);
+  }
   onGroundPatches(found.length);
   const firstPale = found.length;
   findPalePatches(raster, distance, labels, segments, tolerance, noise, take);
@@ -98,7 +100,7 @@ function findPalePatches(
   const step = new Uint8Array(labels.length).fill(255);
   const differ = (a: number, b: number) => Math.max(Math.abs(data[a] - data[b]), Math.abs(data[a + 1] - data[b + 1]), Math.abs(data[a + 2] - data[b + 2]));
   const candidates: number[] = [];
-  eachMixed(segments, width, height, (from, to, y) => {
+  eachMixed(segments, (from, to, y) => {
     if (y === 0 || y === height - 1) return;
     const last = Math.min(to, (y + 1) * width - 1);
     for (let i = Math.max(from, y * width + 1); i < last; i++) {

@@ -34,7 +34,7 @@ export function measureTrouble(ground: Ground, distance: Uint8Array, segments: R
   let [edges, tinted, strength, eatenPx] = [0, 0, 0, 0];
   const surely = tolerance + SURELY;
   const { data } = out;
-  eachMixed(segments, width, height, (from, to, y) => {
+  eachMixed(segments, (from, to, y) => {
     if (y < 2 || y >= height - 2) return;
     const row = y * width;
     for (let x = Math.max(2, from - row), i = row + x, end = Math.min(to - row, width - 2); x < end; x++, i++) {
@@ -128,7 +128,7 @@ function findSpecks({ width, height, data }: Raster, segments: RowSegments): Spo
   const seen = new Uint8Array(width * height);
   const found: Spot[] = [];
   const piece: number[] = [];
-  eachMixed(segments, width, height, (from, to) => {
+  eachMixed(segments, (from, to) => {
     for (let start = from; start < to; start++) {
       // A piece is entered where nothing of it lies to the left or above, and left as soon as it is too large.
       if (data[start * 4 + 3] < 48 || seen[start] || (start > 0 && data[start * 4 - 1] >= 48) || (start >= width && data[(start - width) * 4 + 3] >= 48)) continue;

@@ -19,7 +19,7 @@ export function removeDirt(distance: Uint8Array, labels: Int32Array, segments: R
   const state = new Uint8Array(labels.length);
   const piece: number[] = [];
   const total = labels.length;
-  eachMixed(segments, width, height, (from, to) => {
+  eachMixed(segments, (from, to) => {
     for (let i = from; i < to; i++) if (labels[i] === MARK && distance[i] < strong && distance[i] > tolerance && state[i] === 0) look(i);
   });
   function look(start: number): void {

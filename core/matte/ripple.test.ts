@@ -1,23 +1,27 @@
 import { describe, expect, it } from 'vitest';
 import { decodePicture } from '../../server/codecs/decodePicture';
 import { disc, drawMark, either, jpegOf, onGround, pixel, ring } from '../../tests/support/pictures';
+import type { Raster } from '../raster/raster';
 import { cutOutFlat, plainFlat } from './cutOutFlat';
 import { groundDistance } from './groundDistance';
 import { measureGround } from './measureGround';
 import { removeDirt } from './removeDirt';
 import { allMixed } from './rowSegments';
-import { forgiveRipple, sampleRipple } from './ripple';
+import { forgiveRipple, sampleRipple, strongSegments } from './ripple';
 import { MARK, OUTSIDE, spreadGround } from './spreadGround';
 
 const mark = drawMark(240, 240, either(ring(120, 120, 100, 70), disc(120, 120, 40)), [31, 60, 120]);
 const jpeg = async (quality: number) => (await decodePicture(await jpegOf(onGround(mark, [255, 255, 255]), quality), 'x.jpg')).raster;
-const distanceOf = (r: Awaited<ReturnType<typeof jpeg>>) => groundDistance(r, measureGround(r));
+const rippleOf = (r: Raster) => {
+  const distance = groundDistance(r, measureGround(r));
+  return sampleRipple(distance, strongSegments(distance, r.width, r.height), r.width, r.height);
+};
 
 describe('ripples', () => {
   it('are none in a clean picture and grow as the quality falls', async () => {
     const clean = onGround(mark, [255, 255, 255]);
-    expect(sampleRipple(distanceOf(clean), 240, 240)).toBe(0);
-    const [high, low] = [await jpeg(95), await jpeg(35)].map((r) => sampleRipple(distanceOf(r), 240, 240));
+    expect(rippleOf(clean)).toBe(0);
+    const [high, low] = [await jpeg(95), await jpeg(35)].map(rippleOf);
     expect(low).toBeGreaterThan(high);
     expect(low).toBeGreaterThan(4);
   });
@@ -26,7 +30,7 @@ describe('ripples', () => {
     distance[32 * 64 + 32] = 200;
     distance[32 * 64 + 36] = 12;
     distance[2 * 64 + 2] = 12;
-    const calm = forgiveRipple(distance, 64, 64, 10);
+    const calm = forgiveRipple(distance, strongSegments(distance, 64, 64), 64, 64, 10);
     expect([calm[32 * 64 + 32], calm[32 * 64 + 36], calm[2 * 64 + 2]]).toEqual([200, 0, 12]);
     expect(distance[32 * 64 + 36]).toBe(12);
   });

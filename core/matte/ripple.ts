@@ -1,4 +1,4 @@
-import { DEEP, MIXED, type RowSegments, eachMixed, eachRun, findSegments } from './rowSegments';
+import { CLEAR, DEEP, MIXED, type RowSegments, eachMixed, findSegments } from './rowSegments';
 
 /** A pixel this far from the ground is part of something drawn, not of a ripple. */
 const STRONG = 72;
@@ -7,25 +7,34 @@ const REACH = 7;
 /** No more is ever forgiven: pale parts of a mark begin here. */
 const MOST_FORGIVEN = 24;
 
+/** The segments that the two functions below ask for. */
+export const strongSegments = (distance: Uint8Array, width: number, height: number): RowSegments => findSegments(distance, width, height, STRONG);
+
 /**
  * How strongly compression ripples beside edges: the 85th percentile of the ground distance three to six pixels past
  * the end of a strong run, sampled along rows; 0 for a clean picture.
+ * @param segments  of that plane, deep from STRONG on
  */
-export function sampleRipple(distance: Uint8Array, width: number, height: number): number {
+export function sampleRipple(distance: Uint8Array, segments: RowSegments, width: number, height: number): number {
+  const { runs, rowStart } = segments;
   const count = new Uint32Array(48);
   let total = 0;
   const step = Math.max(1, Math.floor(height / 400));
   for (let y = 0; y < height; y += step) {
     const row = y * width;
-    for (let x = 1; x < width - REACH; x++) {
-      if (distance[row + x] >= STRONG || distance[row + x - 1] < STRONG) continue;
-      // Only where the row really comes down to ground: a pale part beside the edge stays up.
-      if (distance[row + x + 6] > 30) continue;
-      for (let k = 3; k <= 6; k++) {
-        const d = distance[row + x + k];
-        if (d >= 48) break;
-        count[d]++;
-        total++;
+    for (let r = rowStart[y]; r < rowStart[y + 1]; r += 3) {
+      if (runs[r] === DEEP) continue;
+      const last = Math.min(runs[r] === CLEAR ? runs[r + 1] + 1 : runs[r + 2], row + width - REACH);
+      for (let i = Math.max(row + 1, runs[r + 1]); i < last; i++) {
+        if (distance[i] >= STRONG || distance[i - 1] < STRONG) continue;
+        // Only where the row really comes down to ground: a pale part beside the edge stays up.
+        if (distance[i + 6] > 30) continue;
+        for (let k = 3; k <= 6; k++) {
+          const d = distance[i + k];
+          if (d >= 48) break;
+          count[d]++;
+          total++;
+        }
       }
     }
   }
@@ -40,14 +49,13 @@ export function sampleRipple(distance: Uint8Array, width: number, height: number
  * more to count. A clean picture comes back as a copy.
  * Ripples are what quantised block transforms leave beside edges (ITU-T T.81, annex A, gives the transform).
  */
-export function forgiveRipple(distance: Uint8Array, width: number, height: number, ripple: number): Uint8Array {
+export function forgiveRipple(distance: Uint8Array, segments: RowSegments, width: number, height: number, ripple: number): Uint8Array {
   if (ripple < 3) return distance.slice();
-  const segments = findSegments(distance, width, height, STRONG);
   const forgiven = Math.min(MOST_FORGIVEN, Math.round(ripple * 1.4));
   const { cells, columns } = nearStrong(distance, segments, width, height);
   exceptPale(cells, columns, distance, width, height, forgiven);
   const out = distance.slice();
-  eachMixed(segments, width, height, (from, to, y) => {
+  eachMixed(segments, (from, to, y) => {
     const cellRow = Math.floor(y / CELL) * columns;
     for (let i = from, x = from - y * width; i < to; x++, i++) {
       const d = distance[i];
@@ -115,12 +123,16 @@ function nearStrong(distance: Uint8Array, segments: RowSegments, width: number, 
   const columns = Math.ceil(width / CELL);
   const rows = Math.ceil(height / CELL);
   const strong = new Uint8Array(columns * rows);
-  eachRun(segments, width, height, (state, from, to, y) => {
+  const { runs, rowStart } = segments;
+  for (let y = 0; y < height; y++) {
     const cellRow = Math.floor(y / CELL) * columns;
-    const x = from - y * width;
-    if (state === DEEP) strong.fill(1, cellRow + (x >> 2), cellRow + ((x + to - from + CELL - 1) >> 2));
-    else if (state === MIXED) for (let i = from, k = x; i < to; k++, i++) if (distance[i] >= STRONG) strong[cellRow + (k >> 2)] = 1;
-  });
+    for (let r = rowStart[y]; r < rowStart[y + 1]; r += 3) {
+      const x = runs[r + 1] - y * width;
+      const end = runs[r + 2] - y * width;
+      if (runs[r] === DEEP) strong.fill(1, cellRow + (x >> 2), cellRow + ((end + CELL - 1) >> 2));
+      else if (runs[r] === MIXED) for (let k = x; k < end; k++) if (distance[y * width + k] >= STRONG) strong[cellRow + (k >> 2)] = 1;
+    }
+  }
   const cells = new Uint8Array(columns * rows);
   for (let r = 0; r < rows; r++) {
     for (let c = 0; c < columns; c++) {

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { seededRandom } from '../seededRandom';
-import { CLEAR, DEEP, MIXED, SEGMENT, eachMixed, eachRun, findSegments, isCalmBelow, markMixed } from './rowSegments';
+import { CLEAR, DEEP, MIXED, SEGMENT, allMixed, eachMixed, findSegments, markMixed } from './rowSegments';
 import { FIRST_AREA, fillFrom, spreadGround } from './spreadGround';
 
 const width = 3 * SEGMENT + 9;
@@ -16,23 +16,22 @@ describe('segments of rows', () => {
     expect(segments.columns).toBe(4);
     expect([...segments.state]).toEqual([CLEAR, CLEAR, CLEAR, CLEAR, DEEP, DEEP, CLEAR, CLEAR, MIXED, CLEAR, CLEAR, CLEAR, CLEAR, CLEAR, CLEAR, DEEP]);
   });
-  it('are visited as runs of one state that cover every pixel once', () => {
-    const runs: number[][] = [];
-    eachRun(segments, width, height, (state, from, to, y) => runs.push([state, from - y * width, to - y * width, y]));
-    expect(runs).toEqual([
-      [CLEAR, 0, width, 0], [DEEP, 0, 2 * SEGMENT, 1], [CLEAR, 2 * SEGMENT, width, 1], [MIXED, 0, SEGMENT, 2], [CLEAR, SEGMENT, width, 2],
-      [CLEAR, 0, 3 * SEGMENT, 3], [DEEP, 3 * SEGMENT, width, 3],
+  it('make runs of one state that cover every pixel once', () => {
+    const runs = Array.from({ length: segments.runs.length / 3 }, (_, k) => [...segments.runs.subarray(k * 3, k * 3 + 3)]);
+    expect(runs.map(([state, from, to]) => [state, from % width, to - from])).toEqual([
+      [CLEAR, 0, width], [DEEP, 0, 2 * SEGMENT], [CLEAR, 2 * SEGMENT, width - 2 * SEGMENT], [MIXED, 0, SEGMENT], [CLEAR, SEGMENT, width - SEGMENT],
+      [CLEAR, 0, 3 * SEGMENT], [DEEP, 3 * SEGMENT, width - 3 * SEGMENT],
     ]);
+    expect([...segments.rowStart]).toEqual([0, 3, 9, 15, 21]);
     const mixed: number[] = [];
-    eachMixed(segments, width, height, (from, to) => mixed.push(from, to));
-    expect(mixed).toEqual([2 * width, 2 * width + SEGMENT]);
+    eachMixed(segments, (from, to, y) => mixed.push(from, to, y));
+    expect(mixed).toEqual([2 * width, 2 * width + SEGMENT, 2]);
   });
-  it('say where no edge can run, until a pixel of them is of another kind', () => {
-    const own = findSegments(plane, width, height, 80);
-    expect(isCalmBelow(own, 2, 0)).toBe(true);
-    expect(isCalmBelow(own, 0, 0)).toBe(false);
-    markMixed(own, width, [2 * SEGMENT + 3]);
-    expect(isCalmBelow(own, 2, 0)).toBe(false);
+  it('are mixed once a pixel of them is of another kind, and those of the original stay', () => {
+    const marked = markMixed(segments, width, height, [2 * SEGMENT + 3, 4 * width - 1]);
+    expect([marked.state[2], marked.state[15]]).toEqual([MIXED, MIXED]);
+    expect([segments.state[2], segments.state[15]]).toEqual([CLEAR, DEEP]);
+    expect([...marked.runs.subarray(0, 9)]).toEqual([CLEAR, 0, 2 * SEGMENT, MIXED, 2 * SEGMENT, 3 * SEGMENT, CLEAR, 3 * SEGMENT, width]);
   });
 });
 
@@ -52,7 +51,7 @@ describe('filling over whole clear segments', () => {
         }
       }
       const segments = findSegments(ground, w, h, 72);
-      const plain = { columns: segments.columns, state: new Uint8Array(segments.state.length).fill(MIXED) };
+      const plain = allMixed(w, h);
       const fast = spreadGround(ground, segments, w, h, 10);
       const slow = spreadGround(ground, plain, w, h, 10);
       expect(fast).toEqual(slow);

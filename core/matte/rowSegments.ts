@@ -6,10 +6,15 @@ export const MIXED = 1;
 /** Every pixel is far from the ground. */
 export const DEEP = 2;
 
-/** What every row holds, in pieces of SEGMENT pixels (the last may be shorter): one state a piece, row by row. */
+/** What every row holds, in pieces of SEGMENT pixels (the last may be shorter). */
 export interface RowSegments {
   readonly columns: number;
+  /** One state a piece, row by row. */
   readonly state: Uint8Array;
+  /** Longest runs of pieces in one state, row by row: state, first pixel, the pixel after the last. */
+  readonly runs: Int32Array;
+  /** Where each row's runs begin in `runs`, and where the last row's end. */
+  readonly rowStart: Int32Array;
 }
 
 /**
@@ -34,45 +39,46 @@ export function findSegments(distance: Uint8Array, width: number, height: number
       }
     }
   }
-  return { columns, state };
+  return withRuns(state, columns, width, height);
 }
 
-/** Segments of which nothing is known. */
-export function allMixed(width: number, height: number): RowSegments {
-  const columns = Math.ceil(width / SEGMENT);
-  return { columns, state: new Uint8Array(columns * height).fill(MIXED) };
-}
-
-/** Says of the segments that hold these pixels that they are of more than one kind. */
-export function markMixed({ columns, state }: RowSegments, width: number, pixels: readonly number[]): void {
-  for (const i of pixels) {
-    const y = (i / width) | 0;
-    state[y * columns + (((i - y * width) / SEGMENT) | 0)] = MIXED;
-  }
-}
-
-/** Calls `visit` with each longest run of pixels whose segments are in one state, from the first pixel on and up to but without the last. */
-export function eachRun({ columns, state }: RowSegments, width: number, height: number, visit: (state: number, from: number, to: number, y: number) => void): void {
+function withRuns(state: Uint8Array, columns: number, width: number, height: number): RowSegments {
+  const runs: number[] = [];
+  const rowStart = new Int32Array(height + 1);
   for (let y = 0; y < height; y++) {
     const row = y * columns;
     for (let c = 0; c < columns; c++) {
       const own = state[row + c];
       const first = c;
       while (c + 1 < columns && state[row + c + 1] === own) c++;
-      visit(own, y * width + first * SEGMENT, y * width + Math.min(width, (c + 1) * SEGMENT), y);
+      runs.push(own, y * width + first * SEGMENT, y * width + Math.min(width, (c + 1) * SEGMENT));
     }
+    rowStart[y + 1] = runs.length;
+  }
+  return { columns, state, runs: Int32Array.from(runs), rowStart };
+}
+
+/** Segments of which nothing is known. */
+export function allMixed(width: number, height: number): RowSegments {
+  const columns = Math.ceil(width / SEGMENT);
+  return withRuns(new Uint8Array(columns * height).fill(MIXED), columns, width, height);
+}
+
+/** The same segments, but those that hold these pixels are of more than one kind. */
+export function markMixed({ columns, state }: RowSegments, width: number, height: number, pixels: Iterable<number>): RowSegments {
+  const marked = state.slice();
+  for (const i of pixels) {
+    const y = (i / width) | 0;
+    marked[y * columns + (((i - y * width) / SEGMENT) | 0)] = MIXED;
+  }
+  return withRuns(marked, columns, width, height);
+}
+
+/** Calls `visit` with each run of pixels that is neither clear nor deep, from the first on and up to but without the last. */
+export function eachMixed({ runs, rowStart }: RowSegments, visit: (from: number, to: number, y: number) => void): void {
+  let y = 0;
+  for (let r = 0; r < runs.length; r += 3) {
+    while (r >= rowStart[y + 1]) y++;
+    if (runs[r] === MIXED) visit(runs[r + 1], runs[r + 2], y);
   }
 }
-
-/** The same for what is neither clear nor deep alone. */
-export function eachMixed(segments: RowSegments, width: number, height: number, visit: (from: number, to: number, y: number) => void): void {
-  eachRun(segments, width, height, (state, from, to, y) => {
-    if (state === MIXED) visit(from, to, y);
-  });
-}
-
-/** Whether a whole segment and the one below it are alike and of one kind, so that no edge runs between them. */
-export const isCalmBelow = ({ columns, state }: RowSegments, column: number, y: number): boolean => {
-  const own = state[y * columns + column];
-  return own !== MIXED && state[(y + 1) * columns + column] === own;
-};

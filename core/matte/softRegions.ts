@@ -42,7 +42,7 @@ export function findSoftRegions(
   const limit = STEEPEST + ground.noise;
   const region = new Uint8Array(labels.length);
   const found: SoftRegion[] = [];
-  eachMixed(segments, width, height, (from, to) => {
+  eachMixed(segments, (from, to) => {
     for (let n = from; n < to; n++) {
       if (labels[n] === MARK && !region[n] && distance[n] <= DEEPEST && touchesOpen(n, labels, isOpen, width, height) && colourStep(raster.data, n, width, height) <= limit) rise(n);
     }

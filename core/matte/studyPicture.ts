@@ -4,7 +4,7 @@ import { clampRect, cropRaster } from '../raster/cropRaster';
 import type { Raster } from '../raster/raster';
 import { groundDistance } from './groundDistance';
 import { type Ground, groundOfColour, groundOfColours, measureGround } from './measureGround';
-import { forgiveRipple, sampleRipple } from './ripple';
+import { forgiveRipple, sampleRipple, strongSegments } from './ripple';
 import { type ToleranceStudy, studyTolerance } from './steadyRange';
 
 /** Everything about a picture and its ground that no other setting changes. Planes and raster are those of the region. */
@@ -42,8 +42,9 @@ export function studyPicture(raster: Raster, given: readonly Rgb[], cleanUp: num
   const ground = isWhole ? whole : { ...whole, frame: { x: region.x, y: region.y, width: raster.width, height: raster.height } };
   const distance = isWhole ? all : cropPlane(all, raster.width, region);
   onStep('tolerance');
-  const ripple = sampleRipple(distance, width, height) * cleanUp;
-  const calm = forgiveRipple(distance, width, height, ripple);
+  const segments = strongSegments(distance, width, height);
+  const ripple = sampleRipple(distance, segments, width, height) * cleanUp;
+  const calm = forgiveRipple(distance, segments, width, height, ripple);
   const tolerance = studyTolerance(calm, width, height, ground.noise, raster.width * raster.height);
   const study = { ground, region, raster: isWhole ? raster : cropRaster(raster, region), distance, calm, ripple, tolerance };
   remembered.set(raster, { key, study });
