@@ -3,7 +3,7 @@ import { CoreError } from '../core/errors';
 import { type Recipe, initialRecipe, readRecipe } from '../core/recipe/recipe';
 import { MOST_TOLERANCE } from '../core/matte/steadyRange';
 import type { Anchor } from '../core/params';
-import { MOST_LEVEL } from '../core/stages/cutOut';
+import { MOST_GROUNDS, MOST_LEVEL } from '../core/stages/cutOut';
 import { type Command, readArguments, readNumber, readWhole } from './command';
 import { type CutoutJob, runCutout } from './cutoutFile';
 import { runFolder } from './folderWorkers';
@@ -17,6 +17,9 @@ picture's own pixel grid. Every file is read back and checked.
   --open X,Y …           enclosed areas that are see-through, each named by a point in it
   --solid X,Y …          enclosed areas that belong to the mark
   --tolerance 0..${MOST_TOLERANCE}      how far from the ground's colour still counts as ground
+  --ground '#rrggbb'     the ground's colour, instead of what the border shows; up to ${MOST_GROUNDS} times
+                         for a mark on several colours
+  --clean-up 0..2        how much of compression's dirt round edges is forgiven (1 as measured)
   --softness 0..8        blurs the edge, in px
   --choke -5..5          moves the edge inwards (above 0) or outwards, in px
 
@@ -40,12 +43,12 @@ export const cutout: Command = {
     const { options, positionals } = splitPoints(argv);
     const { values } = readArguments(options, {
       out: { type: 'string' }, way: { type: 'string' }, recipe: { type: 'string' }, 'save-recipe': { type: 'string' }, report: { type: 'string' },
-      tolerance: { type: 'string' }, softness: { type: 'string' }, choke: { type: 'string' }, trim: { type: 'boolean' },
+      ground: { type: 'string', multiple: true }, 'clean-up': { type: 'string' }, tolerance: { type: 'string' }, softness: { type: 'string' }, choke: { type: 'string' }, trim: { type: 'boolean' },
       mark: { type: 'string' }, level: { type: 'string' }, pen: { type: 'string' }, weight: { type: 'string' }, 'keep-lines': { type: 'boolean' },
     });
     if (positionals.files.length !== 1) throw new CoreError('cli/usage', `cutout takes one file or folder, got ${positionals.files.length}.`);
     if (!values.out) throw new CoreError('cli/usage', 'cutout needs --out.');
-    const way = values.way ?? 'auto';
+    const way = values.way ?? (values.ground ? 'flat' : 'auto');
     if (!['auto', 'flat', 'paper'].includes(way)) throw new CoreError('cli/usage', `--way takes auto, flat or paper, got "${way}".`);
     const recipe = withOptions(values.recipe ? await loadRecipe(values.recipe) : initialRecipe(), values, positionals.anchors);
     const job: CutoutJob = {
@@ -106,11 +109,20 @@ async function loadRecipe(path: string): Promise<Recipe> {
   }
 }
 
-interface Given { tolerance?: string; softness?: string; choke?: string; level?: string; pen?: string; weight?: string; 'keep-lines'?: boolean }
+function readColour(text: string): string {
+  const hex = text.startsWith('#') ? text : `#${text}`;
+  if (!/^#[0-9a-f]{6}$/i.test(hex)) throw new CoreError('cli/usage', `--ground takes a colour such as #f4efe4, got "${text}".`);
+  return hex.toLowerCase();
+}
+
+interface Given { ground?: string[]; 'clean-up'?: string; tolerance?: string; softness?: string; choke?: string; level?: string; pen?: string; weight?: string; 'keep-lines'?: boolean }
 
 function withOptions(recipe: Recipe, values: Given, anchors: Anchor[]): Recipe {
   const cutOut = { ...recipe.stages.cutOut, areas: [...recipe.stages.cutOut.areas, ...anchors] };
   if (values.tolerance !== undefined) cutOut.tolerance = readNumber(values.tolerance, 'tolerance', 0, MOST_TOLERANCE);
+  if (values.ground) cutOut.ground = values.ground.map(readColour);
+  if (cutOut.ground.length > MOST_GROUNDS) throw new CoreError('cli/usage', `--ground can be given ${MOST_GROUNDS} times at most, got ${cutOut.ground.length}.`);
+  if (values['clean-up'] !== undefined) cutOut.cleanUp = readNumber(values['clean-up'], 'clean-up', 0, 2);
   if (values.softness !== undefined) cutOut.softness = readNumber(values.softness, 'softness', 0, 8);
   if (values.choke !== undefined) cutOut.choke = readNumber(values.choke, 'choke', -5, 5);
   if (values.level !== undefined) cutOut.level = values.level === 'auto' ? null : Math.min(MOST_LEVEL, Math.max(0.02, readNumber(values.level, 'level', 0, 1)));

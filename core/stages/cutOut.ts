@@ -7,6 +7,7 @@ import { runPaperWay } from './paperWay';
 import { defineStage } from './stage';
 
 export const MOST_LEVEL = 0.9;
+export const MOST_GROUNDS = 6;
 
 /** Takes the mark off its ground or off paper, or keeps the transparency it came with. */
 export const cutOut = defineStage({
@@ -18,7 +19,7 @@ export const cutOut = defineStage({
       label: 'Way', initial: 'flat',
       choices: [{ value: 'flat', label: 'Flat ground' }, { value: 'paper', label: 'Ink on paper' }, { value: 'keep', label: 'Keep its own transparency' }],
     }),
-    ground: coloursField({ label: 'Ground', hint: 'Empty: measured at the border. More than one where the mark stands on several colours.', most: 6 }),
+    ground: coloursField({ label: 'Ground', hint: 'Empty: measured at the border. More than one where the mark stands on several colours.', most: MOST_GROUNDS }),
     tolerance: optionalNumberField({ label: 'Tolerance', hint: 'How far from the ground colour still counts as ground.', min: 0, max: MOST_TOLERANCE, step: 1, unit: 'levels' }),
     softness: numberField({ label: 'Softness', hint: 'Blurs the edge; 0 keeps it as measured.', initial: 0, min: 0, max: 8, step: 0.1, unit: 'px' }),
     choke: numberField({ label: 'Choke or spread', hint: 'Moves the edge: above 0 inwards, below 0 outwards.', initial: 0, min: -5, max: 5, step: 0.1, unit: 'px' }),

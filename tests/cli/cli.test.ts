@@ -56,6 +56,20 @@ describe('cutout', () => {
     expect(readFileSync(at('b.png'))).toEqual(readFileSync(at('a.png')));
     expect(JSON.parse(readFileSync(at('r.json'), 'utf8')).stages.cutOut).toMatchObject({ choke: -0.5, areas: [{ x: 110, y: 100, decision: 'solid' }] });
   });
+  it('takes the ground’s colours as given, more than one as well', async () => {
+    const two = onGround(badge, [244, 239, 228]);
+    for (let y = 0; y < 200; y++) for (let x = 110; x < 220; x++) {
+      const at = (y * 220 + x) * 4;
+      const a = badge.data[at + 3] / 255;
+      for (let c = 0; c < 3; c++) two.data[at + c] = Math.round(badge.data[at + c] * a + [52, 92, 140][c] * (1 - a));
+    }
+    writeFileSync(at('two.png'), await pngOf(two));
+    expect(tassel('cutout', 'two.png', '--out', 'two-out.png', '--ground', '#f4efe4', '--ground', '345c8c', '--clean-up', '0', '--save-recipe', 'two.json').status).toBe(0);
+    expect(JSON.parse(readFileSync(at('two.json'), 'utf8')).stages.cutOut).toMatchObject({ way: 'flat', ground: ['#f4efe4', '#345c8c'], cleanUp: 0 });
+    const out = await open('two-out.png');
+    for (const [x, y] of [[5, 5], [215, 195], [66, 100], [105, 100], [116, 100]]) expect(pixel(out, x, y)[3], `${x}, ${y}`).toBe(0);
+    for (const [x, y] of [[45, 100], [175, 100]]) expect(pixel(out, x, y)).toEqual([31, 90, 69, 255]);
+  });
   it('reports findings and times', () => {
     tassel('cutout', 'badge.png', '--out', 'a.png', '--report', 'report.json');
     const report = JSON.parse(readFileSync(at('report.json'), 'utf8'));
@@ -84,6 +98,8 @@ describe('cutout', () => {
     [['cutout', 'broken.png', '--out', 'x.png'], 1, 'broken.png is damaged'],
     [['cutout', 'badge.png'], 2, 'needs --out'],
     [['cutout', 'badge.png', '--out', 'x.png', '--tolerance', '500'], 2, '--tolerance takes a number from 0 to 96'],
+    [['cutout', 'badge.png', '--out', 'x.png', '--ground', 'white'], 2, '--ground takes a colour such as #f4efe4, got "white"'],
+    [['cutout', 'badge.png', '--out', 'x.png', '--clean-up', '3'], 2, '--clean-up takes a number from 0 to 2'],
     [['cutout', 'badge.png', '--out', 'x.png', '--solid', 'middle'], 2, '--solid takes points'],
     [['cutout', 'badge.png', '--out', 'no/such/folder/x.png'], 1, 'cannot be written'],
     [['cutout', 'badge.png', '--out', 'x.png', '--recipe', 'badge.png'], 1, 'badge.png is not a recipe'],
