@@ -38,7 +38,7 @@ export async function runCutout(job: CutoutJob): Promise<void> {
   times.begin('decode');
   const { raster } = await decodePicture(await readInput(job.input), name);
   const cache = createStageCache();
-  const run = (r: Recipe) => namingFile(name, () => runStages(raster, r.stages, { pictureKey: name, reduction: 1, cache, onStep: times.begin }));
+  const run = (r: Recipe) => namingFile(name, () => runStages(raster, r.stages, { pictureKey: name, reduction: 1, cache, onStep: times.begin, pictureOnly: job.report === null }));
   let recipe = chooseWay(job, raster);
   let result = run(recipe);
   if (job.mark !== null) {

@@ -35,7 +35,7 @@ export async function makeFile({ picture, recipe: raw, line, name }: FileTask): 
   const raster = await openPicture(picture);
   const variant = recipe.variants.find((v) => v.id === line.variant);
   if (!variant) throw new Error(`No variant ${line.variant}`);
-  const drawn = makeVariant(raster, recipe, variant, { pictureKey: picture.key, reduction: picture.reduction, cache });
+  const drawn = makeVariant(raster, recipe, variant, { pictureKey: picture.key, reduction: picture.reduction, cache, pictureOnly: true });
   const extents = findExtents(drawn);
   const made = makeFilePicture(drawn, line);
   const png = await encodeDeliveryPng(made);

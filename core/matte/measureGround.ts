@@ -36,6 +36,17 @@ const LEAST_DRIFT = 2.5;
  * @param raster  opaque picture, at least 1 px each way; not changed
  */
 export function measureGround(raster: Raster): Ground {
+  const known = measured.get(raster);
+  if (known) return known;
+  const ground = measureBorder(raster);
+  measured.set(raster, ground);
+  return ground;
+}
+
+// A picture at rest is not changed, and is asked about by more than one step.
+const measured = new WeakMap<Raster, Ground>();
+
+function measureBorder(raster: Raster): Ground {
   const { width, height, data } = raster;
   const at = borderSamples(width, height);
   const mode = commonestColour(data, at);
@@ -61,9 +72,9 @@ export function measureGround(raster: Raster): Ground {
   const noise = 1.4826 * median(off);
   const bound = Math.max(6, 4 * noise);
   const share = off.filter((d) => d <= bound).length / at.length;
-  const measured: Ground = { colour: centre.map(Math.round) as unknown as Rgb, noise, drift, share, surface: model };
+  const plain: Ground = { colour: centre.map(Math.round) as unknown as Rgb, noise, drift, share, surface: model };
   const checker = share < CHECKER_BELOW || noise > CHECKER_FROM_NOISE ? measureChecker(raster, at) : null;
-  return checker ? groundOfChecker(raster, checker, at) : measured;
+  return checker ? groundOfChecker(raster, checker, at) : plain;
 }
 
 /** A border in one colour by this much holds no checker. */

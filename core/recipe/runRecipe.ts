@@ -47,6 +47,8 @@ export interface RunOptions {
   readonly reduction: number;
   readonly cache?: StageCache;
   readonly onStep?: StageContext['onStep'];
+  /** Saves the time to look for faults; the findings are then not complete. */
+  readonly pictureOnly?: boolean;
 }
 
 /**
@@ -62,11 +64,13 @@ export function runStages(picture: Raster, values: StageValues, options: RunOpti
   for (const id of stageIds) {
     const stage = stages.get(id);
     key = `${key}|${id}${stage.version}${JSON.stringify(values[id])}`;
-    let result = options.cache?.get(key);
+    // A result with findings serves who does not ask for them, not the other way round.
+    const own = options.pictureOnly ? `${key}|picture` : key;
+    let result = options.cache?.get(key) ?? options.cache?.get(own);
     if (!result) {
       // The one cast: values were checked against this very stage's fields when the recipe was read.
-      result = stage.run(current, values[id] as never, { onStep: options.onStep ?? (() => {}) });
-      options.cache?.set(key, result);
+      result = stage.run(current, values[id] as never, { onStep: options.onStep ?? (() => {}), pictureOnly: options.pictureOnly ?? false });
+      options.cache?.set(own, result);
     }
     perStage[id] = result;
     findings.push(...result.findings);

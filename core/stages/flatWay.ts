@@ -23,7 +23,7 @@ export function runFlatWay(input: StagePicture, p: FlatSettings, ctx: StageConte
   const back = invertProjective(toWorking);
   const anchors = p.areas.map((a) => ({ ...project(back, a.x, a.y), decision: a.decision }));
   const { picture, facts } = cutOutFlat(raster, {
-    grounds: p.ground.map(rgbFromHex), tolerance: p.tolerance, softnessPx: p.softness / reduction, chokePx: p.choke / reduction, anchors, enclosed: p.enclosed, cleanUp: p.cleanUp,
+    grounds: p.ground.map(rgbFromHex), tolerance: p.tolerance, softnessPx: p.softness / reduction, chokePx: p.choke / reduction, anchors, enclosed: p.enclosed, cleanUp: p.cleanUp, unchecked: ctx.pictureOnly,
   }, ctx.onStep);
   const place = (x: number, y: number) => {
     const at = project(toWorking, x, y);
@@ -36,7 +36,7 @@ export function runFlatWay(input: StagePicture, p: FlatSettings, ctx: StageConte
   }));
   return {
     picture: { ...input, raster: picture },
-    findings: cutOutFindings(picture, facts, p, input),
+    findings: ctx.pictureOnly ? [] : cutOutFindings(picture, facts, p, input),
     facts: {
       way: 'flat', groundHex: facts.groundHex, noise: facts.ground.noise, drift: facts.ground.drift, tolerance: facts.tolerance,
       steady: { from: facts.study.steadyFrom, to: facts.study.steadyTo, start: facts.study.start },

@@ -27,7 +27,7 @@ export function runPaperWay(input: StagePicture, p: PaperSettings, ctx: StageCon
   const { study } = facts;
   return {
     picture: { ...input, raster: picture },
-    findings: inkFindings(picture, facts, input, p.mark !== null),
+    findings: ctx.pictureOnly ? [] : inkFindings(picture, facts, input, p.mark !== null),
     facts: {
       way: 'paper', inkHex: facts.inkHex, paperHex: facts.paperHex, level: facts.level, steady: { from: study.steadyFrom, to: study.steadyTo, start: study.start },
       levels: study.levels, strayPieces: study.strayPieces, inkLost: study.inkLost, strokePx: facts.strokePx * reduction, lineCount: facts.lineCount,

@@ -14,6 +14,8 @@ export interface StagePicture {
 export interface StageContext {
   /** Told the name of each step as it begins, for timing and progress. */
   readonly onStep: (name: string) => void;
+  /** Nobody will look at the findings, so they need not be sought. */
+  readonly pictureOnly: boolean;
 }
 
 export interface StageResult {
