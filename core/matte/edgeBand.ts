@@ -33,6 +33,13 @@ export function findEdgeBand(labels: Int32Array, isOpen: Uint8Array, segments: R
     }
   };
   const last = total - width;
+  // Small functions called for each run become fast long before one large loop does.
+  const across = (from: number, to: number) => {
+    for (let i = from; i < to; i++) if (isOpen[labels[i]] !== isOpen[labels[i + 1]]) meet(i, i + 1);
+  };
+  const down = (from: number, to: number) => {
+    for (let i = from; i < to; i++) if (isOpen[labels[i]] !== isOpen[labels[i + width]]) meet(i, i + width);
+  };
   const { runs, rowStart } = segments;
   for (let y = 0; y < height; y++) {
     const rowEnd = (y + 1) * width;
@@ -40,36 +47,35 @@ export function findEdgeBand(labels: Int32Array, isOpen: Uint8Array, segments: R
     for (let r = rowStart[y]; r < rowStart[y + 1]; r += 3) {
       const to = runs[r + 2];
       const isMixed = runs[r] === MIXED;
-      for (let i = isMixed ? runs[r + 1] : to - 1, last = Math.min(to, rowEnd - 1); i < last; i++) if (isOpen[labels[i]] !== isOpen[labels[i + 1]]) meet(i, i + 1);
+      across(isMixed ? runs[r + 1] : to - 1, Math.min(to, rowEnd - 1));
       if (y === height - 1) continue;
       // Against the runs below it: where neither is mixed, each is open throughout or not at all, so one pixel speaks for it.
-      for (let i = runs[r + 1]; i < to; ) {
-        while (runs[below + 2] - width <= i) below += 3;
+      for (let from = runs[r + 1]; from < to; ) {
+        while (runs[below + 2] - width <= from) below += 3;
         const end = Math.min(to, runs[below + 2] - width);
-        if (!isMixed && runs[below] !== MIXED && isOpen[labels[i]] === isOpen[labels[i + width]]) i = end;
-        for (; i < end; i++) if (isOpen[labels[i]] !== isOpen[labels[i + width]]) meet(i, i + width);
+        if (isMixed || runs[below] === MIXED || isOpen[labels[from]] !== isOpen[labels[from + width]]) down(from, end);
+        from = end;
       }
     }
   }
+  const spread = (i: number, next: Pixels, mark: number, wanted: number) => {
+    const x = i % width;
+    const left = x > 0 ? -1 : 0;
+    const right = x < width - 1 ? 1 : 0;
+    for (let row = i >= width ? i - width : i, end = i < last ? i + width : i; row <= end; row += width) {
+      for (let n = row + left; n <= row + right; n++) {
+        if (depth[n] !== 0 || isOpen[labels[n]] !== wanted) continue;
+        depth[n] = mark;
+        next.push(n);
+      }
+    }
+  };
   const walk = (first: Int32Array, steps: number, sign: number, wanted: number): Int32Array[] => {
     const rings = [first];
     for (let k = 2; k <= steps; k++) {
       const next = new Pixels();
       const before = rings[k - 2];
-      const mark = sign * k;
-      for (let j = 0; j < before.length; j++) {
-        const i = before[j];
-        const x = i % width;
-        const left = x > 0 ? -1 : 0;
-        const right = x < width - 1 ? 1 : 0;
-        for (let row = i >= width ? i - width : i, end = i < last ? i + width : i; row <= end; row += width) {
-          for (let n = row + left; n <= row + right; n++) {
-            if (depth[n] !== 0 || isOpen[labels[n]] !== wanted) continue;
-            depth[n] = mark;
-            next.push(n);
-          }
-        }
-      }
+      for (let j = 0; j < before.length; j++) spread(before[j], next, sign * k, wanted);
       rings.push(next.all());
     }
     return rings;
