@@ -26,8 +26,8 @@ export interface SoftRegion {
 
 /**
  * Finds shadows and glows: parts that rise gradually out of the ground. Their pixels become `as` in `labels`, and
- * `out` receives them as true half-transparency: the colour is the one that explains them with the least alpha on the
- * line from the ground through them, so that a grey shadow on white becomes black at its own strength.
+ * `out` receives them as true half-transparency: the colour is nearly the one that explains them with the least alpha on
+ * the line from the ground through them, and a grey shadow on white becomes black at its own strength.
  * @param tolerance  under which a pixel counted as ground; the tails below it are taken back
  * @param isOpen     per label from 0 up, which labels count as ground to rise from
  * @param as         SOFT for what rises from the outside, SOFT_INSIDE for what an enclosed area holds
@@ -349,7 +349,10 @@ function fadeWidth(members: readonly number[], level: Float32Array, width: numbe
 /** A colour no lighter than this, code values, cannot be told from black by the trace it leaves on a ground. */
 const NEARLY_BLACK = 26;
 
-/** The colour that explains a soft region with the least alpha. */
+/** Few colours in use are as pure as can be; the usual one goes this part of the way from the ground to where it would be. */
+const USUAL_PART = 0.92;
+
+/** The colour of a soft region: nearly the one that explains it with the least alpha, black where that one is nearly black. */
 function colourOf(members: readonly number[], raster: Raster, ground: Ground): [number, number, number] {
   const { width, height, data } = raster;
   const offset = [0, 0, 0];
@@ -363,23 +366,34 @@ function colourOf(members: readonly number[], raster: Raster, ground: Ground): [
   }
   for (let c = 0; c < 3; c++) B[c] /= members.length;
   const F = farthestColour(B, offset);
-  return Math.max(...F) <= NEARLY_BLACK ? [0, 0, 0] : F;
+  if (Math.max(...F) <= NEARLY_BLACK) return [0, 0, 0];
+  const part = Math.max(USUAL_PART, strongestAlpha(members, raster, ground, F));
+  return F.map((f, c) => B[c] + (f - B[c]) * part) as [number, number, number];
 }
 
 function writeSoft(members: readonly number[], raster: Raster, ground: Ground, out: Raster, F: readonly number[]): void {
-  const { width, height, data } = raster;
   for (const m of members) {
-    const b = groundAt(ground, m % width, (m / width) | 0, width, height);
-    let dot = 0;
-    let square = 0;
-    for (let c = 0; c < 3; c++) {
-      dot += (data[m * 4 + c] - b[c]) * (F[c] - b[c]);
-      square += (F[c] - b[c]) ** 2;
-    }
-    const alpha = square < 1 ? 0 : Math.min(1, Math.max(0, dot / square));
-    out.data[m * 4 + 3] = Math.round(alpha * 255);
+    out.data[m * 4 + 3] = Math.round(alphaWith(m, raster, ground, F) * 255);
     for (let c = 0; c < 3; c++) out.data[m * 4 + c] = Math.round(F[c]);
   }
+}
+
+// All but the strongest hundredth, which noise has made stronger than it was.
+function strongestAlpha(members: readonly number[], raster: Raster, ground: Ground, F: readonly number[]): number {
+  const step = Math.max(1, Math.floor(members.length / 4000));
+  const alphas = Float32Array.from({ length: Math.ceil(members.length / step) }, (_, k) => alphaWith(members[k * step], raster, ground, F)).sort();
+  return alphas[Math.floor((alphas.length - 1) * 0.99)];
+}
+
+function alphaWith(m: number, { data, width, height }: Raster, ground: Ground, F: readonly number[]): number {
+  const b = groundAt(ground, m % width, (m / width) | 0, width, height);
+  let dot = 0;
+  let square = 0;
+  for (let c = 0; c < 3; c++) {
+    dot += (data[m * 4 + c] - b[c]) * (F[c] - b[c]);
+    square += (F[c] - b[c]) ** 2;
+  }
+  return square < 1 ? 0 : Math.min(1, Math.max(0, dot / square));
 }
 
 /** The last colour inside the cube on the line from the ground in a direction. */
