@@ -82,7 +82,7 @@ function finish(result: MasterResult, trim: boolean, name: string): Raster {
   const { raster } = result.master;
   const extents = findExtents(raster);
   if (!extents) throw new CoreError('cutout/nothing-left', `${name}: nothing is left after the cut-out. Try a lower --tolerance, or a lower --level for ink.`, { file: name });
-  return trim ? bleedColours(cropRaster(raster, extents)) : bleedColours(raster, extents);
+  return bleedColours(trim ? cropRaster(raster, extents) : raster);
 }
 
 function namingFile<T>(name: string, work: () => T): T {

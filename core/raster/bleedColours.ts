@@ -8,10 +8,11 @@ import type { Raster } from './raster';
  * Within the extents two sweeps carry the position of the nearest visible pixel from neighbour to neighbour; the answer is exact
  * for almost all pixels and never farther off than the sweeps' usual small error; outside of them the nearest pixel
  * of the extents' rim hands its colour on.
- * @param extents  of the picture, when they are known
  * @see P.-E. Danielsson, "Euclidean Distance Mapping", 1980 (sequential mapping with four neighbours)
  */
-export function bleedColours(raster: Raster, extents = findExtents(raster)): Raster {
+export function bleedColours(raster: Raster): Raster {
+  // The faintest pixel is visible here: its alpha must stay.
+  const extents = findExtents(raster, 1);
   if (!extents) return raster;
   sweep(raster, extents);
   const { width: w, height: h, data } = raster;

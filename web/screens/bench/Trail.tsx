@@ -55,7 +55,7 @@ function Status({ stage, mark, engine, recipe }: Omit<Props, 'draft' | 'onGo'>) 
   if (stage === 'files') return <span>{recipe.files.lines.length === 0 ? 'none yet' : `${recipe.files.lines.length} to make`}</span>;
   if (recipe.stages.cutOut.way === 'keep') return <span>own transparency</span>;
   if (recipe.stages.cutOut.way === 'paper') return <span>{marksOf(facts).length > 1 && !recipe.stages.cutOut.mark ? `${marksOf(facts).length} signatures` : 'ink on paper'}</span>;
-  return unsure ? <span className="warn">{unsure} unsure</span> : <span>{areas.length ? `${areas.length} areas` : 'done'}</span>;
+  return unsure ? <span className="warn">{unsure} unsure</span> : <span>{areas.length > 1 ? `${areas.length} areas` : areas.length ? '1 area' : 'done'}</span>;
 }
 
 function Bead({ stage, engine, recipe }: { stage: TrailStage; engine: Engine; recipe: Recipe }) {

@@ -1,6 +1,7 @@
 import { Button, InputNumber } from 'antd';
 import { MOST_TOLERANCE } from '../../../../core/matte/steadyRange';
 import type { StageValues } from '../../../../core/stages';
+import { MOST_GROUNDS } from '../../../../core/stages/cutOut';
 import type { AreaFact, FlatWayFacts } from '../../../../core/stages/cutOutFacts';
 import { AreaList } from './AreaList';
 import { CostChart } from './CostChart';
@@ -17,7 +18,6 @@ interface Props {
   readonly onCommit: (values: Values, why: string) => void;
 }
 
-const MOST_GROUNDS = 6;
 const levels = (shares: readonly number[]) => shares.map((_, t) => t);
 
 /** The settings of the flat ground way. */
