@@ -28,7 +28,10 @@ it('a server killed in the middle of a delivery loses nothing: the next one ends
   const saved = await ask<MarkView>(first.url + paths.markRecipe(mark.id), 'PUT', { basedOn: mark.revision, why: 'many', recipe: { ...mark.recipe, files: { ...mark.recipe.files, lines } } });
   const asked = await ask<DeliveryView>(first.url + paths.markDeliveries(mark.id), 'POST', { basedOn: saved.revision });
   let seen = asked;
-  while (seen.doneCount < 2) seen = await ask<DeliveryView>(first.url + paths.delivery(asked.id));
+  while (seen.doneCount < 2) {
+    await new Promise((r) => setTimeout(r, 20));
+    seen = await ask<DeliveryView>(first.url + paths.delivery(asked.id));
+  }
   expect(seen.state).toBe('making');
   await stopServer(first, 'SIGKILL');
 
@@ -39,11 +42,11 @@ it('a server killed in the middle of a delivery loses nothing: the next one ends
   const second = await startServer(db.config);
   running.push(second);
   let done = await ask<DeliveryView>(second.url + paths.delivery(asked.id));
-  for (let k = 0; k < 300 && done.state !== 'ready'; k++) {
+  for (let k = 0; k < 700 && done.state !== 'ready'; k++) {
     await new Promise((r) => setTimeout(r, 100));
     done = await ask<DeliveryView>(second.url + paths.delivery(asked.id));
   }
   expect(done.state).toBe('ready');
   expect(done.files).toHaveLength(12);
   expect((await ask<MarkView>(second.url + paths.mark(mark.id))).revision).toBe(saved.revision);
-});
+}, 150_000);
