@@ -1,4 +1,5 @@
 import type { Logger } from 'pino';
+import { isCoreError } from '../core/errors';
 import { palette } from '../demo/palette';
 import { drawGrounds, drawLogos, drawSignatures } from '../demo/scenario';
 import { keepBlob } from './store/blobs';
@@ -26,6 +27,11 @@ export async function seedDemo(deps: TakeInDeps, log: Logger): Promise<void> {
       await addGround(tx, id, { name: g.name, tone: g.tone, blobSha, width: g.width, height: g.height, position });
     }
     return id;
+  }).catch((error: unknown) => {
+    // Another process had the same thought at the same time: the scenario is its work then.
+    if (isCoreError(error) && error.code === 'store/duplicate-name') return null;
+    throw error;
   });
+  if (brandId === null) return;
   for (const mark of [...logos, ...signatures]) await takeIn(deps, brandId, mark.bytes, mark.fileName, mark.name);
 }
