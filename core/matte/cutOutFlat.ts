@@ -125,13 +125,14 @@ function cutRegion({ raster, ground, distance, calm, ripple: rippleLevel }: Pict
   const isOpen = openTable(FIRST_AREA + judged.labelCount, open);
   if (options.onlyAreas) return { picture: out, areas, segments };
   settleInner(inner, labels, isOpen, out);
-  for (const { members } of [...soft, ...inner]) segments = markMixed(segments, width, height, members);
+  const softParts = [...soft, ...inner].map((s) => s.members);
+  if (softParts.length) segments = markMixed(segments, width, height, softParts);
   onStep('edges');
-  const { inwards, outwards } = rippleLevel < 1 && soft.length + inner.length === 0 ? CLEAN_BAND : SOILED_BAND;
+  const { inwards, outwards } = rippleLevel < 1 && softParts.length === 0 ? CLEAN_BAND : SOILED_BAND;
   const band = findEdgeBand(labels, isOpen, segments, width, height, inwards, outwards);
   copyMark(raster, labels, isOpen, segments, out);
   const ripple = measureRipple(distance, band) * options.cleanUp;
-  unmixEdges(raster, ground, band, distance, out, { noise: ground.noise, ripple, flat: Math.max(6, ground.noise * 4, ripple * 0.6), soft: soft.length + inner.length ? labels : null });
+  unmixEdges(raster, ground, band, distance, out, { noise: ground.noise, ripple, flat: Math.max(6, ground.noise * 4, ripple * 0.6), soft: softParts.length ? labels : null });
   return { picture: out, areas, segments };
 }
 

@@ -54,7 +54,7 @@ describe('enclosed areas', () => {
 });
 
 describe('judgeArea', () => {
-  const shape = { areaPx: 400, halfWidth: 10, wall: 10, body: 8, wallIsOuter: 1, isPale: false, offset: 0, touchesOutside: 0, fullness: 0.8 };
+  const shape = { areaPx: 400, halfWidth: 10, wall: 10, body: 8, wallIsOuter: 1, isPale: false, offset: 0, touchesOutside: 0 };
   it('is sure of wide counters and of narrow details, and unsure between', () => {
     expect(judgeArea({ ...shape, halfWidth: 40 })).toMatchObject({ decision: 'open', certainty: expect.closeTo(1, 1) });
     expect(judgeArea({ ...shape, halfWidth: 2, wall: 60, wallIsOuter: 0 })).toMatchObject({ decision: 'solid' });

@@ -67,6 +67,7 @@ export function findEnclosedAreas(
   findPalePatches(raster, distance, labels, segments, tolerance, noise, take);
 
   const measured: Measured[] = [];
+  const ordinary: Found[] = [];
   const listed = [...found.entries()].filter(([, f]) => {
     if (f.areaPx < LEAST_AREA) return false;
     const isOnlyAlike = ground.plane && goesOnBeyond(f, raster, labels, FIRST_AREA + firstPale);
@@ -77,9 +78,10 @@ export function findEnclosedAreas(
   for (const [k, f] of listed) {
     const m = measureShape(f, raster, ground, distance, labels, k >= firstPale, ripple, bodyAt);
     // An ordinary pale part of the mark, not an enclosed one.
-    if (k >= firstPale && m.shape.touchesOutside > 0.04) relabel(f, labels, width, MARK);
+    if (k >= firstPale && m.shape.touchesOutside > 0.04) ordinary.push(f);
     else measured.push(m);
   }
+  for (const f of ordinary) relabel(f, labels, width, MARK);
   const decided = judgeTogether(measured);
   const areas = measured.map(({ found: f }) => {
     const { decision, certainty, shape } = decided.get(f.label) as Judgement & { shape: AreaShape };
@@ -187,7 +189,6 @@ function measureShape(f: Found, raster: Raster, ground: Ground, distance: Uint8A
     found: f, limit, rays: castRays(rim, f.label, labels, width, height, limit),
     shape: {
       areaPx: f.areaPx, halfWidth, body: bodyAround(rim, labels, width, bodyAt) ?? halfWidth, isPale, offset: sum / Math.max(1, counted), touchesOutside: outside / Math.max(1, rim.length),
-      fullness: f.areaPx / ((x1 - x0 + 1) * (y1 - y0 + 1)),
     },
   };
 }

@@ -15,8 +15,6 @@ export interface AreaShape {
   readonly offset: number;
   /** Share of its rim within three pixels of the outside ground. */
   readonly touchesOutside: number;
-  /** Share of its bounding box that it fills. */
-  readonly fullness: number;
 }
 
 export interface Judgement {

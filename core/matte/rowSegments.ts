@@ -64,10 +64,10 @@ export function allMixed(width: number, height: number): RowSegments {
   return withRuns(new Uint8Array(columns * height).fill(MIXED), columns, width, height);
 }
 
-/** The same segments, but those that hold these pixels are of more than one kind. */
-export function markMixed({ columns, state }: RowSegments, width: number, height: number, pixels: Iterable<number>): RowSegments {
+/** The same segments, but those that hold pixels of these parts are of more than one kind. */
+export function markMixed({ columns, state }: RowSegments, width: number, height: number, parts: readonly (readonly number[])[]): RowSegments {
   const marked = state.slice();
-  for (const i of pixels) {
+  for (const pixels of parts) for (const i of pixels) {
     const y = (i / width) | 0;
     marked[y * columns + (((i - y * width) / SEGMENT) | 0)] = MIXED;
   }
