@@ -36,10 +36,10 @@ export async function runCutout(job: CutoutJob): Promise<void> {
   const name = basename(job.input);
   const times = stopwatch();
   times.begin('decode');
-  const { raster } = await decodePicture(await readInput(job.input), name);
+  const { raster, hasAlphaChannel } = await decodePicture(await readInput(job.input), name);
   const cache = createStageCache();
   const run = (r: Recipe) => namingFile(name, () => runStages(raster, r.stages, { pictureKey: name, reduction: 1, cache, onStep: times.begin, pictureOnly: job.report === null }));
-  let recipe = chooseWay(job, raster);
+  let recipe = chooseWay(job, raster, hasAlphaChannel);
   let result = run(recipe);
   if (job.mark !== null) {
     recipe = keepMark(recipe, result, job.mark, name);
@@ -60,9 +60,9 @@ export async function runCutout(job: CutoutJob): Promise<void> {
   }
 }
 
-function chooseWay(job: CutoutJob, raster: Raster): Recipe {
+function chooseWay(job: CutoutJob, raster: Raster, hasAlpha: boolean): Recipe {
   if (job.way === 'auto' && job.hasOwnRecipe) return job.recipe;
-  const found = job.way === 'auto' ? inspectPicture(raster).way : job.way;
+  const found = job.way === 'auto' ? inspectPicture(raster, hasAlpha).way : job.way;
   const way = found === 'transparent' ? 'keep' : found === 'paper' ? 'paper' : 'flat';
   return { ...job.recipe, stages: { ...job.recipe.stages, cutOut: { ...job.recipe.stages.cutOut, way } } };
 }
@@ -79,10 +79,10 @@ function keepMark(recipe: Recipe, result: MasterResult, number: number, name: st
 
 // On the working picture's grid unless trimmed: a crop in the recipe keeps its place.
 function finish(result: MasterResult, trim: boolean, name: string): Raster {
-  const { raster } = result.master;
-  const extents = findExtents(raster);
+  const { raster, within } = result.master;
+  const extents = findExtents(raster, undefined, within);
   if (!extents) throw new CoreError('cutout/nothing-left', `${name}: nothing is left after the cut-out. Try a lower --tolerance, or a lower --level for ink.`, { file: name });
-  return bleedColours(trim ? cropRaster(raster, extents) : raster);
+  return trim ? bleedColours(cropRaster(raster, extents)) : bleedColours(raster, within);
 }
 
 function namingFile<T>(name: string, work: () => T): T {

@@ -34,7 +34,7 @@ async function inspectFile(path: string) {
   if ((await stat(path).catch(() => null))?.isDirectory()) throw new CoreError('file/not-readable', `${path} is a folder; inspect takes one file.`);
   const bytes = await readInput(path);
   const { kind, raster, hasAlphaChannel, notes } = await decodePicture(bytes, basename(path));
-  const seen = inspectPicture(raster);
+  const seen = inspectPicture(raster, hasAlphaChannel);
   return {
     file: path, format: kind.id, width: seen.width, height: seen.height, mode: hasAlphaChannel ? 'RGBA' : 'RGB',
     transparency: { channel: hasAlphaChannel, clearShare: round(seen.clearShare), partShare: round(seen.partShare) },

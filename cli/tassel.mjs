@@ -20,6 +20,15 @@ function stamp() {
   return hash.digest('hex').slice(0, 16);
 }
 
+// The package's one CommonJS file loads in two thirds of the time that its many modules take.
+const sharpAsCommonJs = {
+  name: 'sharp-as-common-js',
+  setup(build) {
+    build.onResolve({ filter: /^sharp$/ }, () => ({ path: 'sharp', namespace: 'common-js' }));
+    build.onLoad({ filter: /.*/, namespace: 'common-js' }, () => ({ contents: "import { createRequire } from 'node:module'; export default createRequire(import.meta.url)('sharp');" }));
+  },
+};
+
 const folder = join(cache, stamp());
 const bundle = join(folder, 'main.mjs');
 if (!existsSync(bundle)) {
@@ -32,6 +41,7 @@ if (!existsSync(bundle)) {
   await build({
     absWorkingDir: root, entryPoints: { main: 'cli/main.ts' }, outdir: own, outExtension: { '.js': '.mjs' }, bundle: true, splitting: true,
     platform: 'node', target: 'node20', format: 'esm', packages: 'external', minifySyntax: true, minifyWhitespace: true, logLevel: 'error',
+    plugins: [sharpAsCommonJs],
   });
   mkdirSync(cache, { recursive: true });
   for (const old of readdirSync(cache)) if (!old.endsWith('.tmp')) rmSync(join(cache, old), { recursive: true, force: true });

@@ -10,14 +10,14 @@ import { findExtents } from '../core/raster/extents';
 import { resizeRaster } from '../core/raster/resize';
 import { decodePicture } from './codecs/decodePicture';
 import { encodeDeliveryPng, encodeMasterPng } from './codecs/encodePng';
-import { type PngReceipt, readBackPng } from './codecs/readBackPng';
+import { type PngReceipt, clearShare, readBackPng } from './codecs/readBackPng';
 import { describeFindings, describeFound } from './describe';
 
 /** A picture for a task: its bytes and a key that names them, so that a thread need not decode twice. */
 export interface TaskPicture { readonly key: string; readonly png: Uint8Array; readonly reduction: number }
 
 export interface FileTask { readonly picture: TaskPicture; readonly recipe: unknown; readonly line: SizeLine; readonly name: string }
-export interface MadeFile { readonly png: Uint8Array; readonly receipt: PngReceipt & { enlargement: number } }
+export interface MadeFile { readonly png: Uint8Array; readonly receipt: PngReceipt & { clearShare: number; enlargement: number } }
 
 // Threads serve one task after another, so the newest decoded picture and its stage outputs are worth keeping.
 const cache = createStageCache(4);
@@ -40,7 +40,7 @@ export async function makeFile({ picture, recipe: raw, line, name }: FileTask): 
   const made = makeFilePicture(drawn, line);
   const png = await encodeDeliveryPng(made);
   const receipt = readBackPng(png, made, name);
-  return { png, receipt: { ...receipt, enlargement: extents ? made.width / extents.width : 1 } };
+  return { png, receipt: { ...receipt, clearShare: clearShare(made), enlargement: extents ? made.width / extents.width : 1 } };
 }
 
 export interface MasterTask { readonly picture: TaskPicture; readonly recipe: unknown }
@@ -49,7 +49,7 @@ export interface MasterTask { readonly picture: TaskPicture; readonly recipe: un
 export async function makeMaster({ picture, recipe: raw }: MasterTask): Promise<Uint8Array> {
   const recipe = readRecipe(raw);
   const { master } = runStages(await openPicture(picture), recipe.stages, { pictureKey: picture.key, reduction: picture.reduction, cache });
-  const whole = bleedColours({ ...master.raster, data: master.raster.data.slice() });
+  const whole = bleedColours({ ...master.raster, data: master.raster.data.slice() }, master.within);
   const png = await encodeMasterPng(whole);
   readBackPng(png, whole, 'master');
   return png;
@@ -62,7 +62,7 @@ export async function makeThumbnail({ picture, recipe: raw, longestPx }: MasterT
   const recipe = readRecipe(raw);
   const result = runStages(await openPicture(picture), recipe.stages, { pictureKey: picture.key, reduction: picture.reduction, cache });
   const findings = describeFindings(result);
-  const extents = findExtents(result.master.raster);
+  const extents = findExtents(result.master.raster, undefined, result.master.within);
   if (!extents) return { png: await encodeMasterPng({ width: 1, height: 1, data: new Uint8Array(4) }), findings };
   const scale = Math.min(1, longestPx / Math.max(extents.width, extents.height));
   const aspect = extents.height / extents.width;

@@ -79,7 +79,7 @@ async function runAll(raster: Raster, values: Parameters<typeof runStages>[1], g
   const { master, perStage } = result;
   const cropped = perStage.crop.picture.raster;
   const ms = performance.now() - began;
-  const visible = findExtents(master.raster);
+  const visible = findExtents(master.raster, undefined, master.within);
   return {
     result: visible && await toBitmap(cropRaster(master.raster, visible)), cropped: cropped === raster ? null : await toBitmap(cropped),
     frame: { width: master.raster.width * run.reduction, height: master.raster.height * run.reduction }, toWorking: master.toWorking, extents: visible && scaleRect(visible, run.reduction), facts: cutOutFacts(result),

@@ -31,19 +31,11 @@ const LEAST_CLEAR = 0.002;
 /**
  * What a picture is, and the way to cut it out.
  * Paper differs from a flat ground by its texture, its light falling off, or both, and writing is of one ink.
+ * @param hasAlpha  whether any pixel may be less than opaque
  */
-export function inspectPicture(raster: Raster): Inspection {
-  const { width, height, data } = raster;
-  let clear = 0;
-  let part = 0;
-  const px = new Int32Array(data.buffer, data.byteOffset, width * height);
-  for (let i = 0; i < px.length; i++) {
-    while (i + 4 < px.length && (px[i] & px[i + 1] & px[i + 2] & px[i + 3]) >>> 24 === 255) i += 4;
-    const alpha = px[i] >>> 24;
-    if (alpha === 255) continue;
-    if (alpha === 0) clear++;
-    else part++;
-  }
+export function inspectPicture(raster: Raster, hasAlpha = true): Inspection {
+  const { width, height } = raster;
+  const { clear, part } = hasAlpha ? countTransparent(raster) : { clear: 0, part: 0 };
   const total = width * height;
   const seen = { width, height, clearShare: clear / total, partShare: part / total };
   if ((clear + part) / total >= LEAST_CLEAR && findExtents(raster)) {
@@ -54,4 +46,18 @@ export function inspectPicture(raster: Raster): Inspection {
   const isScanned = ground.noise > SCANNED;
   const isPaper = !ground.checker && (isRestless ? isOneInk(raster) : isScanned && isOneInk(raster, ground.colour));
   return { ...seen, way: isPaper ? 'paper' : 'flat', groundHex: hexFromRgb(ground.colour), noise: ground.noise, drift: ground.drift, share: ground.share };
+}
+
+function countTransparent({ width, height, data }: Raster): { clear: number; part: number } {
+  let clear = 0;
+  let part = 0;
+  const px = new Int32Array(data.buffer, data.byteOffset, width * height);
+  for (let i = 0; i < px.length; i++) {
+    while (i + 4 < px.length && (px[i] & px[i + 1] & px[i + 2] & px[i + 3]) >>> 24 === 255) i += 4;
+    const alpha = px[i] >>> 24;
+    if (alpha === 255) continue;
+    if (alpha === 0) clear++;
+    else part++;
+  }
+  return { clear, part };
 }

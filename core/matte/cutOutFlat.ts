@@ -1,6 +1,6 @@
 import { CoreError } from '../errors';
 import { type Rgb, hexFromRgb } from '../colour/hex';
-import type { Anchor } from '../params';
+import type { Anchor, RectPx } from '../params';
 import { cropRaster, placeOnCanvas } from '../raster/cropRaster';
 import { type Raster, createRaster } from '../raster/raster';
 import { chokeMatte, softenMatte } from './adjustEdge';
@@ -51,6 +51,8 @@ export interface FlatFacts {
 
 export interface FlatResult {
   readonly picture: Raster;
+  /** All that is visible lies in here. */
+  readonly within: RectPx;
   readonly facts: FlatFacts;
 }
 
@@ -86,6 +88,7 @@ export function cutOutFlat(raster: Raster, options: FlatOptions, onStep: (name: 
   const out = picture.width * picture.height === width * height ? picture : placeOnCanvas(picture, width, height, x, y);
   return {
     picture: out,
+    within: part.region,
     facts: { groundHex: hexFromRgb(ground.colour), ground, tolerance, study, areas: areas.map((a) => shiftArea(a, x, y)), ripple: whole.ripple, trouble: trouble && shiftTrouble(trouble, x, y) },
   };
 }

@@ -35,45 +35,86 @@ export function studyPicture(raster: Raster, given: readonly Rgb[], cleanUp: num
   const measured = measureGround(raster);
   const whole = given.length > 1 ? groundOfColours(raster, given, measured) : given.length ? groundOfColour(given[0], measured) : measured;
   onStep('distance');
-  const all = groundDistance(raster, whole);
-  const region = findRegion(all, raster.width, raster.height, Math.max(3, Math.ceil(whole.noise * 3)));
+  const level = Math.max(3, Math.ceil(whole.noise * 3));
+  // Where the ground is one colour the region comes first, and distances are measured in it alone.
+  const isPlain = !whole.plane && !whole.surface;
+  const all = isPlain ? null : groundDistance(raster, whole);
+  const region = all ? findRegion(all, raster.width, raster.height, level) : findStrays(raster, whole.colour, level);
   const { width, height } = region;
   const isWhole = width * height === raster.width * raster.height;
   const ground = isWhole ? whole : { ...whole, frame: { x: region.x, y: region.y, width: raster.width, height: raster.height } };
-  const distance = isWhole ? all : cropPlane(all, raster.width, region);
+  const part = isWhole ? raster : cropRaster(raster, region);
+  const distance = !all ? groundDistance(part, whole) : isWhole ? all : cropPlane(all, raster.width, region);
   onStep('tolerance');
   const segments = strongSegments(distance, width, height);
   const ripple = sampleRipple(distance, segments, width, height) * cleanUp;
   const calm = forgiveRipple(distance, segments, width, height, ripple);
   const tolerance = studyTolerance(calm, width, height, ground.noise, raster.width * raster.height);
-  const study = { ground, region, raster: isWhole ? raster : cropRaster(raster, region), distance, calm, ripple, tolerance };
+  const study = { ground, region, raster: part, distance, calm, ripple, tolerance };
   remembered.set(raster, { key, study });
   return study;
 }
 
 /** The region that holds everything above a level, with room; the whole when there is nothing or it is nearly all. */
 export function findRegion(plane: Uint8Array, width: number, height: number, above: number): RectPx {
-  let left = width;
-  let right = -1;
-  let top = -1;
-  let bottom = -1;
   const words = width % 4 === 0 && plane.byteOffset % 4 === 0 ? new Int32Array(plane.buffer, plane.byteOffset, plane.length >> 2) : null;
+  const first = (from: number, to: number) => {
+    let i = from;
+    while (i < to) {
+      if (words) while (i < to && words[i >> 2] === 0) i += 4;
+      const end = Math.min(to, words ? i + 4 : to);
+      while (i < end && plane[i] <= above) i++;
+      if (i < end) break;
+    }
+    return i;
+  };
+  const last = (from: number, to: number) => {
+    let i = to;
+    while (i > from && plane[i - 1] <= above) i--;
+    return i;
+  };
+  return findBox(width, height, first, last);
+}
+
+/** The same for a picture on a ground of one colour: what lies further than a level from it. */
+export function findStrays({ width, height, data }: Raster, [r, g, b]: Rgb, above: number): RectPx {
+  const px = new Int32Array(data.buffer, data.byteOffset, width * height);
+  const same = (255 << 24) | (b << 16) | (g << 8) | r;
+  const isGround = (v: number) => v === same || (near((v & 255) - r, above) && near(((v >> 8) & 255) - g, above) && near(((v >> 16) & 255) - b, above));
+  const first = (from: number, to: number) => {
+    let i = from;
+    while (i < to) {
+      while (i + 4 <= to && px[i] === same && px[i + 1] === same && px[i + 2] === same && px[i + 3] === same) i += 4;
+      if (i < to && !isGround(px[i])) break;
+      i++;
+    }
+    return Math.min(i, to);
+  };
+  const last = (from: number, to: number) => {
+    let i = to;
+    while (i > from && isGround(px[i - 1])) i--;
+    return i;
+  };
+  return findBox(width, height, first, last);
+}
+
+const near = (d: number, reach: number) => d <= reach && d >= -reach;
+
+/**
+ * The box of all that two searches find along rows, with room.
+ * @param first  the first position found in a stretch, or its end
+ * @param last  the position after the last found in a stretch, or its beginning
+ */
+function findBox(width: number, height: number, first: (from: number, to: number) => number, last: (from: number, to: number) => number): RectPx {
+  let [left, right, top, bottom] = [width, -1, -1, -1];
   for (let y = 0; y < height; y++) {
     const row = y * width;
-    let x = 0;
-    while (x < width) {
-      if (words) while (x < width && words[(row + x) >> 2] === 0) x += 4;
-      const end = Math.min(width, words ? x + 4 : width);
-      while (x < end && plane[row + x] <= above) x++;
-      if (x < end) break;
-    }
+    const x = first(row, row + width) - row;
     if (x === width) continue;
     if (top < 0) top = y;
     bottom = y;
     if (x < left) left = x;
-    let last = width - 1;
-    while (last > right && plane[row + last] <= above) last--;
-    if (last > right) right = last;
+    right = Math.max(right, last(row + Math.max(right + 1, x), row + width) - row - 1);
   }
   const whole = { x: 0, y: 0, width, height };
   if (top < 0) return whole;

@@ -22,7 +22,7 @@ export function runFlatWay(input: StagePicture, p: FlatSettings, ctx: StageConte
   const { raster, toWorking, reduction } = input;
   const back = invertProjective(toWorking);
   const anchors = p.areas.map((a) => ({ ...project(back, a.x, a.y), decision: a.decision }));
-  const { picture, facts } = cutOutFlat(raster, {
+  const { picture, within, facts } = cutOutFlat(raster, {
     grounds: p.ground.map(rgbFromHex), tolerance: p.tolerance, softnessPx: p.softness / reduction, chokePx: p.choke / reduction, anchors, enclosed: p.enclosed, cleanUp: p.cleanUp, unchecked: ctx.pictureOnly,
   }, ctx.onStep);
   const place = (x: number, y: number) => {
@@ -35,7 +35,7 @@ export function runFlatWay(input: StagePicture, p: FlatSettings, ctx: StageConte
     decision: a.decision, certainty: Math.round(a.certainty * 100) / 100, isUnsure: a.certainty < UNSURE_BELOW, isChosen: a.isChosen, group: a.group, isPale: a.shape.isPale,
   }));
   return {
-    picture: { ...input, raster: picture },
+    picture: { ...input, raster: picture, within },
     findings: ctx.pictureOnly ? [] : cutOutFindings(picture, facts, p, input),
     facts: {
       way: 'flat', groundHex: facts.groundHex, noise: facts.ground.noise, drift: facts.ground.drift, tolerance: facts.tolerance,

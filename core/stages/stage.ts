@@ -1,6 +1,6 @@
 import type { Finding } from '../findings/finding';
 import type { Projective } from '../geometry/projective';
-import type { Fields, Values } from '../params';
+import type { Fields, RectPx, Values } from '../params';
 import type { Raster } from '../raster/raster';
 
 /** A picture on its way through the stages, and where its pixels lie in the working picture. */
@@ -9,6 +9,8 @@ export interface StagePicture {
   readonly toWorking: Projective;
   /** Pixels of this stage's picture at full size per pixel of `raster`: 1, or more for a reduced picture. */
   readonly reduction: number;
+  /** Where alone anything is visible, whole pixels of `raster`, when the stage knows. */
+  readonly within?: RectPx;
 }
 
 export interface StageContext {
