@@ -1,4 +1,5 @@
-import { MARK } from './spreadGround';
+import { call, shorts } from '../kernels/heap';
+import { stackRoom } from './spreadGround';
 
 /**
  * Tells how wide the piece of the mark is that a pixel belongs to: twice its area over the length of its rim, so about
@@ -7,38 +8,16 @@ import { MARK } from './spreadGround';
  */
 export function measureBodies(labels: Int32Array, width: number): (pixel: number) => Body {
   const total = labels.length;
-  const piece = new Uint16Array(total);
+  const piece = shorts(total);
   const bodies: Body[] = [];
-  const stack: number[] = [];
+  const stack = stackRoom(width, Math.ceil(total / width));
   const measure = (start: number): Body => {
     // Beyond so many pieces the mark is dust, and dust shares a number.
     const id = Math.min(bodies.length + 1, 65535);
-    let areaPx = 0;
-    let rimPx = 0;
-    stack.push(start);
-    while (stack.length) {
-      const i = stack.pop() as number;
-      if (piece[i]) continue;
-      const rowStart = i - (i % width);
-      let left = i;
-      while (left > rowStart && labels[left - 1] === MARK) left--;
-      let right = i;
-      while (right + 1 < rowStart + width && labels[right + 1] === MARK) right++;
-      piece.fill(id, left, right + 1);
-      areaPx += right - left + 1;
-      let isOpenAbove = false;
-      let isOpenBelow = false;
-      for (let k = left; k <= right; k++) {
-        const isAbove = k >= width && labels[k - width] === MARK;
-        const isBelow = k + width < total && labels[k + width] === MARK;
-        if (k === left || k === right || !isAbove || !isBelow) rimPx++;
-        if (isAbove && !isOpenAbove && !piece[k - width]) stack.push(k - width);
-        if (isBelow && !isOpenBelow && !piece[k + width]) stack.push(k + width);
-        isOpenAbove = isAbove;
-        isOpenBelow = isBelow;
-      }
-    }
-    const body = { areaPx, halfWidth: (2 * areaPx) / Math.max(1, rimPx) };
+    const body = call([labels], [piece], stack, ({ k, at, scratch }) => {
+      const areaPx = k.measureBody(start, id, at(labels), width, total, at(piece), scratch(stack, false));
+      return { areaPx, halfWidth: (2 * areaPx) / Math.max(1, k.bodyRim()) };
+    });
     bodies[id - 1] = body;
     return body;
   };

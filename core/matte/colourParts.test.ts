@@ -1,13 +1,14 @@
 import { describe, expect, it } from 'vitest';
+import { fillFrom, nearestFlat } from '../../tests/support/kernels';
 import { disc, drawMark, pixel } from '../../tests/support/pictures';
 import { normalFrom, seededRandom } from '../seededRandom';
 import { chokeMatte, softenMatte } from './adjustEdge';
 import { dominantColours, matchColour, strongestColours } from './dominantColours';
 import { findEdgeBand, openTable } from './edgeBand';
 import { allMixed } from './rowSegments';
-import { flatColours, nearestFlat } from './flatColours';
+import { flatColours } from './flatColours';
 import { nearestSolid } from './nearestSolid';
-import { FIRST_AREA, MARK, OUTSIDE, fillFrom, spreadGround } from './spreadGround';
+import { FIRST_AREA, MARK, OUTSIDE, spreadGround } from './spreadGround';
 
 const [width, height] = [60, 40];
 
@@ -25,7 +26,8 @@ const noEdges = { depth: new Int8Array(width * height), rings: [], outer: [] };
 
 describe('flatColours', () => {
   it('finds the colours that a mark is painted in, through the noise of compression', () => {
-    const found = flatColours(twoColours(3), () => true, noEdges, width * height, 10);
+    const data = twoColours(3);
+    const found = flatColours(data, data, noEdges, width * height, 10);
     expect(found).toHaveLength(2);
     const truth = [[30, 90, 70], [200, 50, 40]];
     for (const f of found) expect(Math.min(...truth.map((t) => Math.max(...t.map((v, c) => Math.abs(v - f[c])))))).toBeLessThan(1.5);
@@ -33,12 +35,15 @@ describe('flatColours', () => {
   it('finds none in a gradient', () => {
     const data = new Uint8Array(width * height * 4);
     for (let i = 0; i < width * height; i++) data.set([(i % width) * 4, 255 - (i % width) * 4, 120, 255], i * 4);
-    expect(flatColours(data, () => true, noEdges, width * height, 4)).toEqual([]);
+    expect(flatColours(data, data, noEdges, width * height, 4)).toEqual([]);
   });
   it('looks only at the mark, and not near its edges', () => {
     const band = { ...noEdges, depth: Int8Array.from({ length: width * height }, (_, i) => (i % width < 30 ? 1 : 0)) };
-    const found = flatColours(twoColours(0), () => true, band, width * height, 4);
-    expect(found.map((f) => [...f])).toEqual([[200, 50, 40]]);
+    const data = twoColours(0);
+    expect(flatColours(data, data, band, width * height, 4).map((f) => [...f])).toEqual([[200, 50, 40]]);
+    const out = data.slice();
+    for (let i = 0; i < width * height; i++) if (i % width >= 30) out[i * 4 + 3] = 0;
+    expect(flatColours(data, out, noEdges, width * height, 4).map((f) => [...f]), 'what is cut away is not the mark').toEqual([[30, 90, 70]]);
   });
 });
 
@@ -92,10 +97,7 @@ describe('spreadGround', () => {
   it('fills one enclosed area with its label and tells its box and size', () => {
     const distance = plane(rows);
     const labels = spreadGround(distance, allMixed(7, 6), 7, 6, 10);
-    const box: [number, number, number, number] = [7, 6, -1, -1];
-    const count = fillFrom(2 * 7 + 2, distance, labels, 7, 6, 10, FIRST_AREA, [], box);
-    expect(count).toBe(6);
-    expect(box).toEqual([2, 2, 4, 3]);
+    expect(fillFrom(2 * 7 + 2, distance, labels, 7, 6, 10, FIRST_AREA)).toEqual({ filled: 6, box: [2, 2, 4, 3] });
     expect([...labels].filter((l) => l === FIRST_AREA)).toHaveLength(6);
   });
   it('does not slip through a corner', () => {

@@ -1,18 +1,19 @@
 import { CoreError } from '../errors';
 import { type Rgb, hexFromRgb } from '../colour/hex';
 import type { Anchor, RectPx } from '../params';
-import { cropRaster, placeOnCanvas } from '../raster/cropRaster';
-import { type Raster, createRaster } from '../raster/raster';
+import { bytes, call, copyPartIn, roomFor, withHeap } from '../kernels/heap';
+import { placeOnCanvas } from '../raster/cropRaster';
+import type { Raster } from '../raster/raster';
 import { chokeMatte, softenMatte } from './adjustEdge';
 import { findEdgeBand, openTable } from './edgeBand';
 import { type EnclosedArea, findEnclosedAreas } from './enclosedAreas';
 import type { Ground } from './measureGround';
 import { removeDirt } from './removeDirt';
-import { CLEAR, type RowSegments, findSegments, markMixed } from './rowSegments';
-import { type SoftRegion, findSoftRegions } from './softRegions';
-import { FIRST_AREA, MARK, SOFT, SOFT_INSIDE, spreadGround } from './spreadGround';
+import { type RowSegments, findSegments, markMixed, segmentsRoom } from './rowSegments';
+import { type SoftRegion, findSoftRegions, softRoom } from './softRegions';
+import { FIRST_AREA, MARK, SOFT, SOFT_INSIDE, spreadGround, stackRoom } from './spreadGround';
 import type { ToleranceStudy } from './steadyRange';
-import { type PictureStudy, cropPlane, findRegion, studyPicture } from './studyPicture';
+import { type PictureStudy, findRegion, studyPicture } from './studyPicture';
 import { type Spot, type Trouble, measureTrouble } from './measureTrouble';
 import { measureRipple, unmixEdges } from './unmixEdges';
 
@@ -76,53 +77,75 @@ export function cutOutFlat(raster: Raster, options: FlatOptions, onStep: (name: 
     throw new CoreError('cutout/no-flat-ground', `Only ${Math.round(ground.share * 100)} % of the border has one colour. Pick the ground's colour in the picture, or crop closer.`, { share: ground.share });
   }
   const tolerance = options.tolerance ?? study.start;
-  const part = narrow(whole, tolerance);
-  const { x, y } = part.region;
-  const { picture, areas, segments } = cutRegion(part, tolerance, shiftAnchors(options, -x, -y), onStep);
-  onStep('adjust');
-  softenMatte(picture, options.softnessPx);
-  if (options.chokePx !== 0) chokeMatte(picture, options.chokePx);
-  if (!options.unchecked) onStep('check');
-  const trouble = options.onlyAreas || options.unchecked ? null : measureTrouble(part.ground, part.distance, segments, picture, tolerance);
-  onStep('place');
-  const out = picture.width * picture.height === width * height ? picture : placeOnCanvas(picture, width, height, x, y);
+  // Where the ground is noisy the study covers all of it; most of a usual picture is empty even so.
+  const box = findRegion(whole.calm, whole.region.width, whole.region.height, tolerance);
+  const region = { ...box, x: whole.region.x + box.x, y: whole.region.y + box.y };
+  const { x, y } = region;
+  return withHeap(cutRoom(box.width, box.height, ground), () => {
+    const part = bringIn(raster, whole, box, region);
+    const { picture, areas, segments } = cutRegion(part, tolerance, shiftAnchors(options, -x, -y), onStep);
+    onStep('adjust');
+    softenMatte(picture, options.softnessPx);
+    if (options.chokePx !== 0) chokeMatte(picture, options.chokePx);
+    if (!options.unchecked) onStep('check');
+    const trouble = options.onlyAreas || options.unchecked ? null : measureTrouble(part.ground, part.distance, segments, picture, tolerance);
+    onStep('place');
+    return {
+      picture: placeOnCanvas(picture, width, height, x, y),
+      within: region,
+      facts: { groundHex: hexFromRgb(ground.colour), ground, tolerance, study, areas: areas.map((a) => shiftArea(a, x, y)), ripple: whole.ripple, trouble: trouble && shiftTrouble(trouble, x, y) },
+    };
+  });
+}
+
+/** A region of a studied picture in the kernels' memory, all of it the caller's to change. */
+interface Part extends Pick<PictureStudy, 'ground' | 'distance' | 'calm' | 'ripple'> { readonly raster: Raster }
+
+function bringIn(raster: Raster, study: PictureStudy, box: RectPx, region: RectPx): Part {
+  const { ground, ripple } = study;
+  const { width, height } = box;
+  const data = copyPartIn(raster.data, raster.width * 4, { ...region, x: region.x * 4, width: width * 4 });
+  const plane = ground.plane && { width, height, data: copyPartIn(ground.plane.data, ground.plane.width * 3, { ...region, x: region.x * 3, width: width * 3 }) };
+  const frame = plane ? undefined : { width: raster.width, height: raster.height, ...ground.frame, x: region.x, y: region.y };
   return {
-    picture: out,
-    within: part.region,
-    facts: { groundHex: hexFromRgb(ground.colour), ground, tolerance, study, areas: areas.map((a) => shiftArea(a, x, y)), ripple: whole.ripple, trouble: trouble && shiftTrouble(trouble, x, y) },
+    raster: { width, height, data }, ground: { ...ground, plane, frame }, ripple,
+    distance: copyPartIn(study.distance, study.region.width, box), calm: copyPartIn(study.calm, study.region.width, box),
   };
 }
 
-// Where the ground is noisy the study covers all of it; most of a usual picture is empty even so. `calm` is the caller's to change.
-function narrow(study: PictureStudy, tolerance: number): PictureStudy {
-  const { width, height } = study.raster;
-  const box = findRegion(study.calm, width, height, tolerance);
-  if (box.width * box.height === width * height) return { ...study, calm: study.calm.slice() };
-  const region = { ...box, x: study.region.x + box.x, y: study.region.y + box.y };
-  const frame = { width, height, ...study.ground.frame, x: region.x, y: region.y };
-  return {
-    ...study, region, raster: cropRaster(study.raster, box), ground: { ...study.ground, frame },
-    distance: cropPlane(study.distance, width, box), calm: cropPlane(study.calm, width, box),
-  };
+const areasRoom = (width: number, height: number): number => {
+  const pixels = width * height;
+  return Math.max(softRoom(pixels), roomFor(pixels, pixels * 4, stackRoom(width, height), pixels * 2));
+};
+
+// The most that any step asks for beside what stays throughout: lists and stacks of a number a pixel.
+function cutRoom(width: number, height: number, ground: Ground): number {
+  const pixels = width * height;
+  const throughout = roomFor(pixels * 4, pixels * 4, pixels * 4, pixels, pixels, ground.plane ? pixels * 3 : 0) + 2 * segmentsRoom(width, height);
+  const edges = roomFor(pixels, pixels * 4, pixels * 4, pixels * 4, pixels * 4);
+  return throughout + Math.max(areasRoom(width, height), edges) + SMALL_ROOM;
 }
 
-function cutRegion({ raster, ground, distance, calm, ripple: rippleLevel }: PictureStudy, tolerance: number, options: FlatOptions, onStep: (name: string) => void): { picture: Raster; areas: EnclosedArea[]; segments: RowSegments } {
+/** What lists that do not grow with the picture take up. */
+const SMALL_ROOM = 2_000_000;
+
+function cutRegion({ raster, ground, distance, calm, ripple: rippleLevel }: Part, tolerance: number, options: FlatOptions, onStep: (name: string) => void): { picture: Raster; areas: EnclosedArea[]; segments: RowSegments } {
   const { width, height } = raster;
   onStep('spread');
   let segments = findSegments(calm, width, height, deepFrom(tolerance, ground.noise));
   const labels = spreadGround(calm, segments, width, height, tolerance);
   onStep('soft');
-  removeDirt(calm, labels, segments, width, height, tolerance, rippleLevel);
-  const out = createRaster(width, height);
+  removeDirt(calm, labels, segments, width, tolerance, rippleLevel);
+  const out = { width, height, data: bytes(width * height * 4) };
   const soft = findSoftRegions(raster, ground, distance, labels, segments, tolerance, out);
   onStep('areas');
   let inner: SoftRegion[] = [];
-  const judged = findEnclosedAreas(raster, ground, calm, labels, segments, tolerance, rippleLevel, (count) => {
+  const judged = withHeap(areasRoom(width, height), () => findEnclosedAreas(raster, ground, calm, labels, segments, tolerance, rippleLevel, (count) => {
     // A glow inside a ring rises from the ring's own ground: it is found like the ones outside.
     if (count === 0) return;
     const patches = new Uint8Array(FIRST_AREA + count).fill(1, FIRST_AREA);
     inner = findSoftRegions(raster, ground, distance, labels, segments, tolerance, out, patches, SOFT_INSIDE);
-  });
+  }));
   const areas = applyAnchors(judged.areas, options.anchors, labels, width, height);
   const open = areas.filter((a) => a.decision === 'open' || options.enclosed === 'open').map((a) => a.label);
   const isOpen = openTable(FIRST_AREA + judged.labelCount, open);
@@ -188,13 +211,8 @@ function labelNear(x: number, y: number, labels: Int32Array, width: number, heig
   return null;
 }
 
-function copyMark(raster: Raster, labels: Int32Array, isOpen: Uint8Array, { runs }: RowSegments, out: Raster): void {
-  const from = new Int32Array(raster.data.buffer, raster.data.byteOffset, labels.length);
-  const to = new Int32Array(out.data.buffer, out.data.byteOffset, labels.length);
-  for (let r = 0; r < runs.length; r += 3) {
-    if (runs[r] === CLEAR && isOpen[labels[runs[r + 1]]]) continue;
-    for (let i = runs[r + 1]; i < runs[r + 2]; i++) if (!isOpen[labels[i]]) to[i] = from[i] | 0xff000000;
-  }
+function copyMark({ data }: Raster, labels: Int32Array, isOpen: Uint8Array, { runs }: RowSegments, out: Raster): void {
+  call([data, labels, isOpen, runs], [out.data], 0, ({ k, at }) => k.copyMark(at(data), at(labels), at(isOpen), at(runs), runs.length, at(out.data)));
 }
 
 // Neither a weak crumb nor the foot of a shadow nor a pale patch lies so far from the ground.

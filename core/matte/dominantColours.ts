@@ -1,3 +1,5 @@
+import { call } from '../kernels/heap';
+
 const MOST = 24;
 
 /**
@@ -6,25 +8,23 @@ const MOST = 24;
  * @param rings    positions to look at
  */
 export function dominantColours(data: Uint8Array, width: number, nearest: Int32Array, rings: readonly Int32Array[]): Float64Array[] {
-  const bins = new Map<number, [number, number, number, number]>();
-  for (const ring of rings) {
-    for (let k = 0; k < ring.length; k += 3) {
-      const place = nearest[ring[k]] - 1;
-      if (place < 0) continue;
-      const s = ((place >>> 16) * width + (place & 0xffff)) * 4;
-      const key = ((data[s] >> 4) << 8) | ((data[s + 1] >> 4) << 4) | (data[s + 2] >> 4);
-      const bin = bins.get(key);
-      if (!bin) bins.set(key, [data[s], data[s + 1], data[s + 2], 1]);
-      else {
-        bin[0] += data[s];
-        bin[1] += data[s + 1];
-        bin[2] += data[s + 2];
-        bin[3]++;
-      }
+  return call([data, nearest, ...rings], [], BINS * BIN * 8, ({ k, at, scratch, realsAt }) => {
+    const place = scratch(BINS * BIN * 8);
+    let seen = 0;
+    for (const ring of rings) seen = k.binColours(at(data), width, at(nearest), at(ring), ring.length, place, seen);
+    const bins = realsAt(place, BINS * BIN);
+    const found: { colour: Float64Array; count: number; order: number }[] = [];
+    for (let b = 0; b < bins.length; b += BIN) {
+      const count = bins[b + 3];
+      if (count > 0) found.push({ colour: Float64Array.of(bins[b] / count, bins[b + 1] / count, bins[b + 2] / count), count, order: bins[b + 4] });
     }
-  }
-  return [...bins.values()].sort((a, b) => b[3] - a[3]).slice(0, MOST).map((b) => Float64Array.of(b[0] / b[3], b[1] / b[3], b[2] / b[3]));
+    return found.sort((p, q) => q.count - p.count || p.order - q.order).slice(0, MOST).map((f) => f.colour);
+  });
 }
+
+/** Sixteen levels a channel; sums of red, green and blue, number, order of appearance. */
+const BINS = 4096;
+const BIN = 5;
 
 /**
  * The dominant colour on whose line from the ground a mixed colour lies, or null.
@@ -32,25 +32,20 @@ export function dominantColours(data: Uint8Array, width: number, nearest: Int32A
  * @param v0 v1 v2  the mixed colour less the ground's
  */
 export function matchColour(palette: readonly Float64Array[], B: readonly number[], v0: number, v1: number, v2: number): Float64Array | null {
-  const length = Math.sqrt(v0 * v0 + v1 * v1 + v2 * v2);
-  if (length < 1) return null;
-  let best: Float64Array | null = null;
-  let bestLength = Infinity;
-  for (const colour of palette) {
-    const f0 = colour[0] - B[0];
-    const f1 = colour[1] - B[1];
-    const f2 = colour[2] - B[2];
-    const reach = Math.sqrt(f0 * f0 + f1 * f1 + f2 * f2);
-    if (reach < length * 0.96 || reach >= bestLength) continue;
-    const along = (v0 * f0 + v1 * f1 + v2 * f2) / reach;
-    // Off the line by no more than a tenth of the way, or by what compression does to a weak colour.
-    const off = Math.sqrt(Math.max(0, length * length - along * along));
-    if (along > 0 && off <= Math.max(8, 0.1 * length)) {
-      best = colour;
-      bestLength = reach;
-    }
-  }
-  return best;
+  const packed = packColours(palette);
+  return call([packed], [], 0, ({ k, at }) => {
+    k.setGroundColour(B[0], B[1], B[2]);
+    k.setColours(at(packed), palette.length, 0, 0);
+    const found = k.matchColour(v0, v1, v2);
+    return found ? palette[(found - at(packed)) / 24] : null;
+  });
+}
+
+/** Colours as kernels take them: three reals each. */
+export function packColours(colours: readonly Float64Array[]): Float64Array {
+  const packed = new Float64Array(colours.length * 3);
+  colours.forEach((c, k) => packed.set(c, k * 3));
+  return packed;
 }
 
 /** Directions from the ground, in bins of about six degrees, told apart for thin strokes. */

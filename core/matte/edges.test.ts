@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest';
+import { fillFrom } from '../../tests/support/kernels';
 import { disc, drawMark, onGround, pixel } from '../../tests/support/pictures';
 import { chokeMatte, softenMatte } from './adjustEdge';
 import { dominantColours, matchColour } from './dominantColours';
@@ -8,7 +9,7 @@ import { groundDistance } from './groundDistance';
 import { groundAt, groundOfColour, measureGround } from './measureGround';
 import { nearestSolid } from './nearestSolid';
 import { nearestSoft } from './nearestSoft';
-import { FIRST_AREA, MARK, OUTSIDE, SOFT, fillFrom, spreadGround } from './spreadGround';
+import { FIRST_AREA, MARK, OUTSIDE, SOFT, spreadGround } from './spreadGround';
 
 const green = [31, 90, 69] as const;
 const truth = drawMark(100, 100, disc(50, 50, 30), green);
@@ -53,9 +54,7 @@ describe('spreadGround and fillFrom', () => {
     const path = [[1, 1], [2, 1], [3, 1], [3, 2], [3, 3], [2, 3], [1, 3], [1, 4], [1, 5], [6, 5]];
     for (const [x, y] of path) plane[y * 9 + x] = 0;
     const own = new Int32Array(63);
-    const box: [number, number, number, number] = [9, 7, 0, 0];
-    expect(fillFrom(1 * 9 + 1, plane, own, 9, 7, 5, 20, [], box)).toBe(9);
-    expect(box).toEqual([1, 1, 3, 5]);
+    expect(fillFrom(1 * 9 + 1, plane, own, 9, 7, 5, 20)).toEqual({ filled: 9, box: [1, 1, 3, 5] });
     expect(own[5 * 9 + 6]).toBe(MARK);
   });
 });

@@ -1,7 +1,9 @@
+import { type Kernels, call, roomFor } from '../kernels/heap';
 import type { Raster } from '../raster/raster';
 import { type Ground, groundAt } from './measureGround';
-import { CLEAR, MIXED, type RowSegments, eachMixed } from './rowSegments';
-import { FIRST_AREA, MARK, OUTSIDE, SOFT, SOFT_INSIDE, fillFrom } from './spreadGround';
+import { setGround, viewsOf } from './groundDistance';
+import type { RowSegments } from './rowSegments';
+import { type Box, FIRST_AREA, MARK, OUTSIDE, SOFT, SOFT_INSIDE, filledBox, stackRoom } from './spreadGround';
 import { type Body, measureBodies } from './bodyWidths';
 import { type AreaShape, type Judgement, judgeArea, scoreArea } from './judgeArea';
 
@@ -33,7 +35,7 @@ const LEAST_AREA = 6;
 const PALEST = 64;
 const MOST_RAYS = 96;
 
-interface Found { label: number; areaPx: number; start: number; box: [number, number, number, number] }
+interface Found { readonly label: number; readonly areaPx: number; readonly start: number; readonly box: Box }
 
 /**
  * Finds every enclosed area and labels its pixels in `labels` (in place: MARK becomes FIRST_AREA, FIRST_AREA+1 …).
@@ -49,22 +51,20 @@ export function findEnclosedAreas(
   const { width, height } = raster;
   const { noise } = ground;
   const found: Found[] = [];
-  const stack: number[] = [];
-  const take = (i: number, plane: Uint8Array, limit: number, known?: RowSegments) => {
+  const stack = stackRoom(width, height);
+  const { runs, state } = segments;
+  const take = (k: Kernels, start: number) => {
     const label = FIRST_AREA + found.length;
-    const box: Found['box'] = [width, height, 0, 0];
-    found.push({ label, areaPx: fillFrom(i, plane, labels, width, height, limit, label, stack, box, known), start: i, box });
+    found.push({ label, areaPx: k.fillFrom(start, label), start, box: filledBox(k) });
   };
-  const { runs } = segments;
-  for (let r = 0; r < runs.length; r += 3) {
-    const from = runs[r + 1];
-    // A clear run is one patch, so its first pixel speaks for it.
-    if (runs[r] === CLEAR && labels[from] === MARK) take(from, distance, tolerance, segments);
-    else if (runs[r] === MIXED) for (let i = from; i < runs[r + 2]; i++) if (labels[i] === MARK && distance[i] <= tolerance) take(i, distance, tolerance, segments);
-  }
+  call([distance, runs, state], [labels], stack, ({ k, at, scratch }) => {
+    k.setFill(at(distance), at(labels), at(state), width, height, Math.floor(tolerance), scratch(stack, false));
+    k.startPatches();
+    for (let i = k.nextPatch(at(runs), runs.length); i >= 0; i = k.nextPatch(at(runs), runs.length)) take(k, i);
+  });
   onGroundPatches(found.length);
   const firstPale = found.length;
-  findPalePatches(raster, distance, labels, segments, tolerance, noise, take);
+  findPalePatches(raster, distance, labels, runs, tolerance, noise, take);
 
   const measured: Measured[] = [];
   const ordinary: Found[] = [];
@@ -93,32 +93,23 @@ export function findEnclosedAreas(
 }
 
 // A patch counts when it is flat: each step from pixel to pixel stays within the noise.
-function findPalePatches(
-  raster: Raster, distance: Uint8Array, labels: Int32Array, segments: RowSegments, tolerance: number, noise: number,
-  take: (i: number, plane: Uint8Array, limit: number) => void,
-): void {
+function findPalePatches(raster: Raster, distance: Uint8Array, labels: Int32Array, runs: Int32Array, tolerance: number, noise: number, take: (k: Kernels, start: number) => void): void {
   const { width, height, data } = raster;
   const flat = Math.max(5, noise * 3);
-  const step = new Uint8Array(labels.length).fill(255);
-  const differ = (a: number, b: number) => Math.max(Math.abs(data[a] - data[b]), Math.abs(data[a + 1] - data[b + 1]), Math.abs(data[a + 2] - data[b + 2]));
-  const candidates: number[] = [];
-  eachMixed(segments, (from, to, y) => {
-    if (y === 0 || y === height - 1) return;
-    const last = Math.min(to, (y + 1) * width - 1);
-    for (let i = Math.max(from, y * width + 1); i < last; i++) {
-      if (distance[i] <= tolerance || distance[i] > PALEST || labels[i] !== MARK) continue;
-      const s = i * 4;
-      step[i] = Math.max(differ(s, s - 4), differ(s, s + 4), differ(s, s - 4 * width), differ(s, s + 4 * width));
-      if (step[i] <= flat) candidates.push(i);
-    }
+  const stack = stackRoom(width, height);
+  call([data, distance, runs], [labels], roomFor(labels.length, labels.length * 4, stack), ({ k, at, scratch, intsAt }) => {
+    const [step, list, waiting] = [scratch(labels.length, false), scratch(labels.length * 4, false), scratch(stack, false)];
+    k.fillBytes(step, 255, labels.length);
+    k.setFill(at(distance), at(labels), 0, width, height, Math.floor(tolerance), waiting);
+    const count = k.findFlat(at(data), at(distance), Math.floor(tolerance), PALEST, flat, at(runs), runs.length, step, list);
+    k.setFill(step, at(labels), 0, width, height, Math.floor(flat), waiting);
+    const candidates = intsAt(list, count);
+    for (let c = k.nextMarked(list, 0, count); c < count; c = k.nextMarked(list, c + 1, count)) take(k, candidates[c]);
   });
-  for (const i of candidates) if (labels[i] === MARK) take(i, step, flat);
 }
 
 function relabel(f: Found, labels: Int32Array, width: number, to: number): void {
-  for (let y = f.box[1]; y <= f.box[3]; y++) {
-    for (let x = f.box[0], i = y * width + x; x <= f.box[2]; x++, i++) if (labels[i] === f.label) labels[i] = to;
-  }
+  call([], [labels], 0, ({ k, at }) => k.relabel(f.label, ...f.box, at(labels), width, to));
 }
 
 /** Of the pixels round a patch so many in its own colour say that it only happens to match the ground there. */
@@ -151,47 +142,36 @@ const MEASURED_ROWS = 260;
 
 function measureShape(f: Found, raster: Raster, ground: Ground, distance: Uint8Array, labels: Int32Array, isPatch: boolean, ripple: number, bodyAt: (pixel: number) => Body): Measured {
   const { width, height, data } = raster;
-  const rim: number[] = [];
   const [x0, y0, x1, y1] = f.box;
   const step = Math.max(1, Math.floor((y1 - y0 + 1) / MEASURED_ROWS));
   const B = groundAt(ground, (x0 + x1) >> 1, (y0 + y1) >> 1, width, height);
-  const inside = [0, 0, 0];
-  const around = [0, 0, 0];
-  let beside = 0;
-  let sum = 0;
-  let counted = 0;
-  let outside = 0;
-  for (let y = y0; y <= y1; y += step) {
-    for (let x = x0, i = y * width + x; x <= x1; x++, i++) {
-      if (labels[i] !== f.label) continue;
-      sum += distance[i];
-      counted++;
-      if (ground.plane) {
-        const b = groundAt(ground, x, y, width, height);
-        for (let c = 0; c < 3; c++) inside[c] += data[i * 4 + c] - b[c] + B[c];
-      } else for (let c = 0; c < 3; c++) inside[c] += data[i * 4 + c];
-      const isInner = x > 0 && y > 0 && x < width - 1 && y < height - 1
-        && labels[i - 1] === f.label && labels[i + 1] === f.label && labels[i - width] === f.label && labels[i + width] === f.label;
-      if (isInner) continue;
-      rim.push(i);
-      for (const n of [i - 4, i + 4, i - 4 * width, i + 4 * width]) {
-        if (n < 0 || n >= labels.length || labels[n] !== MARK) continue;
-        for (let c = 0; c < 3; c++) around[c] += data[n * 4 + c];
-        beside++;
-      }
-      if (reachesOutside(i, labels, width, height)) outside++;
+  const room = (x1 - x0 + 1) * (y1 - y0 + 1) * 4;
+  return call([data, distance, labels, ...viewsOf(ground)], [], roomFor(room, 88, RAY_ROOM), (c) => {
+    const { k, at } = c;
+    const [place, numbers, ray] = [c.scratch(room, false), c.scratch(88), c.scratch(RAY_ROOM, false)];
+    setGround(c, ground, width, height);
+    k.measureShape(f.label, ...f.box, step, at(data), at(distance), at(labels), width, height, ground.plane ? 1 : 0, numbers, place);
+    const [sum, counted, outside, beside, a0, a1, a2, i0, i1, i2, rims] = c.realsAt(numbers, 11);
+    const rim = c.intsAt(place, rims);
+    const halfWidth = (2 * counted) / Math.max(1, rims);
+    const limit = Math.min(400, Math.max(12, halfWidth * 8));
+    const stray = ground.noise + 0.5 * ripple * Math.min(1, Math.max(0.2, (8 - halfWidth) / 4));
+    const isPale = isPatch || (beside > 0 && isOwnColour([i0, i1, i2].map((v, n) => v / counted - B[n]), [a0, a1, a2].map((v, n) => v / beside - B[n]), stray));
+    const rays: Ray[] = [];
+    // From points on the rim, straight out across whatever surrounds the area, up to a limit.
+    for (let r = 0; r < rims; r += Math.max(1, Math.floor(rims / MOST_RAYS))) {
+      const pairs = k.castRay(rim[r], f.label, at(labels), width, height, limit, ray);
+      if (pairs >= 0) rays.push(Array.from({ length: pairs }, (_, n) => ({ at: c.intsAt(ray, RAY_ROOM / 4)[n * 2], label: c.intsAt(ray, RAY_ROOM / 4)[n * 2 + 1] })));
     }
-  }
-  const halfWidth = (2 * counted) / Math.max(1, rim.length);
-  const limit = Math.min(400, Math.max(12, halfWidth * 8));
-  const isPale = isPatch || (beside > 0 && isOwnColour(inside.map((v, c) => v / counted - B[c]), around.map((v, c) => v / beside - B[c]), ground.noise + 0.5 * ripple * Math.min(1, Math.max(0.2, (8 - halfWidth) / 4))));
-  return {
-    found: f, limit, rays: castRays(rim, f.label, labels, width, height, limit),
-    shape: {
-      areaPx: f.areaPx, halfWidth, body: bodyAround(rim, labels, width, bodyAt) ?? halfWidth, isPale, offset: sum / Math.max(1, counted), touchesOutside: outside / Math.max(1, rim.length),
-    },
-  };
+    return {
+      found: f, limit, rays,
+      shape: { areaPx: f.areaPx, halfWidth, body: bodyAround(rim, labels, width, bodyAt) ?? halfWidth, isPale, offset: sum / Math.max(1, counted), touchesOutside: outside / Math.max(1, rims) },
+    };
+  });
 }
+
+/** Bytes for what one ray meets: two numbers for each of at most 400 steps. */
+const RAY_ROOM = 3200;
 
 /** How far an area's mean must lie from the ground, away from what surrounds it, to be a colour of its own. */
 const LEAST_OWN = 7;
@@ -204,59 +184,11 @@ function isOwnColour(offset: readonly number[], surround: readonly number[], str
   return largest >= LEAST_OWN + 2 * stray && dot < 0;
 }
 
-// Within three pixels: a pale part that only an edge pixel or two separates from the ground is not enclosed.
-function reachesOutside(i: number, labels: Int32Array, width: number, height: number): boolean {
-  const x = i % width;
-  const y = (i / width) | 0;
-  for (let k = 1; k <= 3; k++) {
-    if ((x >= k && labels[i - k] === OUTSIDE) || (x + k < width && labels[i + k] === OUTSIDE)) return true;
-    if ((y >= k && labels[i - k * width] === OUTSIDE) || (y + k < height && labels[i + k * width] === OUTSIDE)) return true;
-  }
-  return false;
-}
-
 /** What a straight line meets on its way out of an area: places and labels of the ground-coloured patches it enters. */
 type Ray = readonly { readonly at: number; readonly label: number }[];
 
-// From points on the rim, straight out across whatever surrounds the area, up to a limit.
-function castRays(rim: readonly number[], own: number, labels: Int32Array, width: number, height: number, limit: number): Ray[] {
-  const stride = Math.max(1, Math.floor(rim.length / MOST_RAYS));
-  const rays: Ray[] = [];
-  for (let k = 0; k < rim.length; k += stride) {
-    const x = rim[k] % width;
-    const y = (rim[k] / width) | 0;
-    let nx = 0;
-    let ny = 0;
-    for (let dy = -3; dy <= 3; dy++) {
-      for (let dx = -3; dx <= 3; dx++) {
-        const px = x + dx;
-        const py = y + dy;
-        if (px < 0 || py < 0 || px >= width || py >= height || labels[py * width + px] !== own) {
-          nx += dx;
-          ny += dy;
-        }
-      }
-    }
-    const norm = Math.hypot(nx, ny);
-    if (norm < 1) continue;
-    const met: { at: number; label: number }[] = [];
-    let last = own;
-    for (let run = 1; run < limit; run++) {
-      const px = Math.round(x + (nx / norm) * run);
-      const py = Math.round(y + (ny / norm) * run);
-      if (px < 0 || py < 0 || px >= width || py >= height) break;
-      const label = labels[py * width + px];
-      if (label !== last && label !== MARK) met.push({ at: run, label });
-      last = label;
-      if (label === OUTSIDE || label === SOFT) break;
-    }
-    rays.push(met);
-  }
-  return rays;
-}
-
 /** The largest of the pieces that an area touches. */
-function bodyAround(rim: readonly number[], labels: Int32Array, width: number, bodyAt: (pixel: number) => Body): number | null {
+function bodyAround(rim: Int32Array, labels: Int32Array, width: number, bodyAt: (pixel: number) => Body): number | null {
   let largest: Body | null = null;
   const stride = Math.max(1, Math.floor(rim.length / MOST_RAYS));
   for (let k = 0; k < rim.length; k += stride) {
@@ -356,33 +288,9 @@ function poolScores(scores: readonly number[], shapes: readonly AreaShape[], fam
 
 // The middle of the longest run, taken on the row where it is: inside for certain, and away from the rim.
 function deepPoint(f: Found, labels: Int32Array, width: number): [number, number] {
-  let best = 0;
-  let at: [number, number] = [f.start % width, Math.floor(f.start / width)];
   const step = Math.max(1, Math.floor((f.box[3] - f.box[1] + 1) / 160));
-  for (let y = f.box[1]; y <= f.box[3]; y += step) {
-    let run = 0;
-    for (let x = f.box[0]; x <= f.box[2] + 1; x++) {
-      if (x <= f.box[2] && labels[y * width + x] === f.label) run++;
-      else {
-        const middle = x - 1 - (run >> 1);
-        const depth = run > 0 ? Math.min(run, columnRun(middle, y, f, labels, width)) : 0;
-        if (depth > best) {
-          best = depth;
-          at = [middle, y];
-        }
-        run = 0;
-      }
-    }
-  }
-  return at;
-}
-
-function columnRun(x: number, y: number, f: Found, labels: Int32Array, width: number): number {
-  let up = 0;
-  while (y - up - 1 >= f.box[1] && labels[(y - up - 1) * width + x] === f.label) up++;
-  let down = 0;
-  while (y + down + 1 <= f.box[3] && labels[(y + down + 1) * width + x] === f.label) down++;
-  return 1 + 2 * Math.min(up, down);
+  const at = call([labels], [], 0, ({ k, at }) => k.deepPoint(f.start, f.label, ...f.box, step, at(labels), width));
+  return [at % width, Math.floor(at / width)];
 }
 
 function groupAndNumber(areas: Omit<EnclosedArea, 'number' | 'group'>[]): EnclosedArea[] {

@@ -53,7 +53,7 @@ describe('removeDirt', () => {
     for (const x of [21, 22]) distance[at(x, 20)] = 20;
     distance[at(35, 35)] = 180;
     const labels = spreadGround(distance, allMixed(40, 40), 40, 40, 12);
-    removeDirt(distance, labels, allMixed(40, 40), 40, 40, 12, 8);
+    removeDirt(distance, labels, allMixed(40, 40), 40, 12, 8);
     expect([labels[at(5, 5)], labels[at(6, 5)]]).toEqual([OUTSIDE, OUTSIDE]);
     for (const [x, y] of [[20, 20], [21, 20], [22, 20], [35, 35]]) expect(labels[at(x, y)], `${x}, ${y}`).toBe(MARK);
   });
@@ -61,7 +61,7 @@ describe('removeDirt', () => {
     const distance = new Uint8Array(1600);
     for (let y = 10; y < 20; y++) for (let x = 10; x < 20; x++) distance[at(x, y)] = x === 14 && y === 14 ? 0 : 200;
     const labels = spreadGround(distance, allMixed(40, 40), 40, 40, 12);
-    removeDirt(distance, labels, allMixed(40, 40), 40, 40, 12, 8);
+    removeDirt(distance, labels, allMixed(40, 40), 40, 12, 8);
     expect(labels[at(14, 14)]).toBe(MARK);
   });
 });

@@ -1,3 +1,5 @@
+import { bytes, call, ints, roomFor } from '../kernels/heap';
+
 /** Pixels in a row that are looked at together. */
 export const SEGMENT = 32;
 /** Every pixel is the ground's colour exactly. */
@@ -17,6 +19,12 @@ export interface RowSegments {
   readonly rowStart: Int32Array;
 }
 
+/** Bytes of the kernels' memory that the segments of a plane take up at most. */
+export function segmentsRoom(width: number, height: number): number {
+  const pieces = Math.ceil(width / SEGMENT) * height;
+  return roomFor(pieces, pieces * 12, (height + 1) * 4);
+}
+
 /**
  * Most of a picture is plain ground or the inside of the mark. Steps that care about neither visit the rest alone.
  * @param distance  ground distance, code values
@@ -24,49 +32,30 @@ export interface RowSegments {
  */
 export function findSegments(distance: Uint8Array, width: number, height: number, deepFrom: number): RowSegments {
   const columns = Math.ceil(width / SEGMENT);
-  const state = new Uint8Array(columns * height);
-  for (let y = 0, s = 0; y < height; y++) {
-    const end = (y + 1) * width;
-    for (let from = y * width; from < end; from += SEGMENT, s++) {
-      const to = Math.min(end, from + SEGMENT);
-      let i = from;
-      if (distance[i] === 0) {
-        while (i < to && distance[i] === 0) i++;
-        state[s] = i === to ? CLEAR : MIXED;
-      } else {
-        while (i < to && distance[i] >= deepFrom) i++;
-        state[s] = i === to ? DEEP : MIXED;
-      }
-    }
-  }
-  return withRuns(state, columns, width, height);
+  const state = bytes(columns * height);
+  const runs = ints(columns * height * 3);
+  const rowStart = ints(height + 1);
+  const count = call([distance], [state, runs, rowStart], 0, ({ k, at }) => k.findSegments(at(distance), width, height, Math.ceil(deepFrom), at(state), at(runs), at(rowStart)));
+  return { columns, state, runs: runs.subarray(0, count), rowStart };
 }
 
 function withRuns(state: Uint8Array, columns: number, width: number, height: number): RowSegments {
-  const runs: number[] = [];
-  const rowStart = new Int32Array(height + 1);
-  for (let y = 0; y < height; y++) {
-    const row = y * columns;
-    for (let c = 0; c < columns; c++) {
-      const own = state[row + c];
-      const first = c;
-      while (c + 1 < columns && state[row + c + 1] === own) c++;
-      runs.push(own, y * width + first * SEGMENT, y * width + Math.min(width, (c + 1) * SEGMENT));
-    }
-    rowStart[y + 1] = runs.length;
-  }
-  return { columns, state, runs: Int32Array.from(runs), rowStart };
+  const runs = ints(columns * height * 3);
+  const rowStart = ints(height + 1);
+  const count = call([state], [runs, rowStart], 0, ({ k, at }) => k.findRuns(at(state), width, height, at(runs), at(rowStart)));
+  return { columns, state, runs: runs.subarray(0, count), rowStart };
 }
 
 /** Segments of which nothing is known. */
 export function allMixed(width: number, height: number): RowSegments {
   const columns = Math.ceil(width / SEGMENT);
-  return withRuns(new Uint8Array(columns * height).fill(MIXED), columns, width, height);
+  return withRuns(bytes(columns * height).fill(MIXED), columns, width, height);
 }
 
 /** The same segments, but those that hold pixels of these parts are of more than one kind. */
 export function markMixed({ columns, state }: RowSegments, width: number, height: number, parts: readonly (readonly number[])[]): RowSegments {
-  const marked = state.slice();
+  const marked = bytes(state.length);
+  marked.set(state);
   for (const pixels of parts) for (const i of pixels) {
     const y = (i / width) | 0;
     marked[y * columns + (((i - y * width) / SEGMENT) | 0)] = MIXED;

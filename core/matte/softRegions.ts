@@ -1,6 +1,7 @@
+import { bytes, call, roomFor, withHeap } from '../kernels/heap';
 import type { Raster } from '../raster/raster';
 import { type Ground, groundAt } from './measureGround';
-import { type RowSegments, eachMixed } from './rowSegments';
+import type { RowSegments } from './rowSegments';
 import { MARK, OUTSIDE, SOFT } from './spreadGround';
 
 /** Steepest change from pixel to pixel, code values, inside a shadow or glow. A drawn edge changes faster. */
@@ -13,9 +14,11 @@ const MOST_LEVEL = 0.55;
 const FARTHEST_TAIL = 48;
 /** A fade this wide, in pixels from a fifth to four fifths of its strength, is no blurred edge. */
 const WIDE_FADE = 8;
-/** No shadow or glow is stronger than this, and none is level above that: there a mark begins. */
+/** No shadow or glow is stronger than this. */
 const DEEPEST = 185;
-const LEVEL_FROM = 110;
+
+/** Bytes of the kernels' memory that the search takes up. */
+export const softRoom = (pixels: number): number => roomFor(pixels, pixels * 4, pixels * 4, pixels * 4, 4096) + 128;
 
 /** A shadow or glow that was found. */
 export interface SoftRegion {
@@ -38,21 +41,30 @@ export function findSoftRegions(
   isOpen: Uint8Array = OUTSIDE_ONLY, as: number = SOFT,
 ): SoftRegion[] {
   const { width, height } = raster;
-  let level: Float32Array | null = null;
+  const pixels = width * height;
   const limit = STEEPEST + ground.noise;
-  const region = new Uint8Array(labels.length);
+  const { runs } = segments;
   const found: SoftRegion[] = [];
-  eachMixed(segments, (from, to) => {
-    for (let n = from; n < to; n++) {
-      if (labels[n] === MARK && !region[n] && distance[n] <= DEEPEST && touchesOpen(n, labels, isOpen, width, height) && colourStep(raster.data, n, width, height) <= limit) rise(n);
-    }
+  withHeap(softRoom(pixels), () => {
+    const region = bytes(pixels);
+    let level: Float32Array | null = null;
+    call([isOpen], [], roomFor(pixels * 4, pixels * 4), ({ k, at, scratch, intsAt }) => {
+      const [list, stack] = [scratch(pixels * 4, false), scratch(pixels * 4, false)];
+      k.startSoft(at(raster.data), at(distance), at(labels), at(isOpen), at(region), width, height, limit);
+      for (let n = k.nextSoftSeed(at(runs), runs.length); n >= 0; n = k.nextSoftSeed(at(runs), runs.length)) {
+        const count = k.growSoft(n, tolerance * 0.5, list, stack);
+        if (count < LEAST_PIXELS) continue;
+        if (!level) {
+          level = new Float32Array(pixels);
+          call([], [level], 0, (inner) => inner.k.smoothDistance(inner.at(level as Float32Array)));
+        }
+        rise(Array.from(intsAt(list, count)), region, level);
+      }
+    });
   });
   return found;
 
-  function rise(n: number): void {
-    const grown = grow(n, raster.data, distance, labels, tolerance, region, width, height, limit);
-    if (grown.length < LEAST_PIXELS) return;
-    level ??= smoothDistance(distance, labels, width, height);
+  function rise(grown: number[], region: Uint8Array, level: Float32Array): void {
     let members = onOneLine(grown, raster, ground, level);
     // A wide fade may rise to a level core, which belongs to it; a narrow one is the blurred edge of something flat.
     if (members.length >= LEAST_PIXELS && fadeWidth(members, level, width, height) >= WIDE_FADE) {
@@ -145,23 +157,6 @@ function addShaded(members: number[], colour: readonly number[], raster: Raster,
   members.push(...shaded);
 }
 
-// The mean of 3 × 3, near the mark only: compression's ripples average out, a shadow does not.
-function smoothDistance(distance: Uint8Array, labels: Int32Array, width: number, height: number): Float32Array {
-  const out = new Float32Array(distance.length);
-  for (let y = 0; y < height; y++) {
-    for (let x = 0, i = y * width; x < width; x++, i++) {
-      if (distance[i] === 0 && labels[i] !== MARK) continue;
-      if (x === 0 || y === 0 || x === width - 1 || y === height - 1) {
-        out[i] = distance[i];
-        continue;
-      }
-      out[i] = (distance[i - width - 1] + distance[i - width] + distance[i - width + 1] + distance[i - 1] + distance[i] + distance[i + 1]
-        + distance[i + width - 1] + distance[i + width] + distance[i + width + 1]) / 9;
-    }
-  }
-  return out;
-}
-
 function neighbours(i: number, width: number, height: number): number[] {
   const x = i % width;
   const found: number[] = [];
@@ -170,30 +165,6 @@ function neighbours(i: number, width: number, height: number): number[] {
   if (i >= width) found.push(i - width);
   if (i < width * (height - 1)) found.push(i + width);
   return found;
-}
-
-// Spreads over pixels that are gradual on every side. `region` remembers all that was looked at.
-function grow(start: number, data: Uint8Array, distance: Uint8Array, labels: Int32Array, tolerance: number, region: Uint8Array, width: number, height: number, limit: number): number[] {
-  const members: number[] = [];
-  const stack = [start];
-  region[start] = 1;
-  const visit = (n: number) => {
-    if (region[n] || labels[n] !== MARK || distance[n] <= tolerance * 0.5) return; // enclosed ground is judged later
-    region[n] = 1;
-    stack.push(n);
-  };
-  while (stack.length) {
-    const i = stack.pop() as number;
-    const step = colourStep(data, i, width, height);
-    if (step > limit || distance[i] > DEEPEST || (step < 1.5 && distance[i] > LEVEL_FROM)) continue;
-    members.push(i);
-    const x = i % width;
-    visit(x > 0 ? i - 1 : i);
-    visit(x < width - 1 ? i + 1 : i);
-    visit(i >= width ? i - width : i);
-    visit(i < width * (height - 1) ? i + width : i);
-  }
-  return members;
 }
 
 // On from the rim of what was grown, over gradual pixels of any strength. Returns what was added.

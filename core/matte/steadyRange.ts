@@ -1,3 +1,5 @@
+import { call } from '../kernels/heap';
+
 /** What each tolerance would do, and the range in which it hardly matters. */
 export interface ToleranceStudy {
   /** Per tolerance 0..MOST: share of the settled ground that would stay in the picture, 0..1. */
@@ -29,7 +31,7 @@ export function studyTolerance(distance: Uint8Array, width: number, height: numb
   const w = Math.ceil(width / step);
   const h = Math.ceil(height / step);
   const small = new Uint8Array(w * h);
-  for (let y = 0; y < h; y++) for (let x = 0; x < w; x++) small[y * w + x] = distance[y * step * width + x * step];
+  call([distance], [small], 0, ({ k, at }) => k.thinOut(at(distance), width, height, step, at(small)));
   const reached = floodOrder(small, w, h);
   const area = new Float64Array(256);
   for (const level of reached) area[level]++;
@@ -42,34 +44,8 @@ export function studyTolerance(distance: Uint8Array, width: number, height: numb
 /** The least tolerance at which the ground, coming from the border, reaches each pixel. */
 export function floodOrder(distance: Uint8Array, w: number, h: number): Uint8Array {
   const level = new Uint8Array(w * h);
-  const seen = new Uint8Array(w * h);
-  const buckets: number[][] = Array.from({ length: 256 }, () => []);
-  const enter = (i: number, from: number) => {
-    if (seen[i]) return;
-    seen[i] = 1;
-    const d = distance[i] > from ? distance[i] : from;
-    level[i] = d;
-    buckets[d].push(i);
-  };
-  for (let x = 0; x < w; x++) {
-    enter(x, 0);
-    enter((h - 1) * w + x, 0);
-  }
-  for (let y = 0; y < h; y++) {
-    enter(y * w, 0);
-    enter(y * w + w - 1, 0);
-  }
-  for (let t = 0; t < 256; t++) {
-    const bucket = buckets[t];
-    while (bucket.length) {
-      const i = bucket.pop() as number;
-      const x = i % w;
-      if (x > 0) enter(i - 1, t);
-      if (x < w - 1) enter(i + 1, t);
-      if (i >= w) enter(i - w, t);
-      if (i < w * (h - 1)) enter(i + w, t);
-    }
-  }
+  const room = 1024 + 5 * w * h + 16;
+  call([distance], [level], room, ({ k, at, scratch }) => k.floodOrder(at(distance), w, h, at(level), scratch(room)));
   return level;
 }
 

@@ -1,0 +1,174 @@
+import { MARK, OUTSIDE } from './labels';
+import { B0, B1, B2, groundAt } from './ground';
+import { byteAt, channelAt, intAt, setInt, setReal } from './memory';
+
+/**
+ * One area's shape, see core/matte/enclosedAreas.ts. Writes eleven numbers into `out`: sum of distances, pixels counted, pixels near the
+ * outside, mark's pixels beside it, the sums of their colours, of the area's own colours, and the length of `rim`, which gets the rim's pixels.
+ * `byPlace`: the ground's colour changes from place to place, so the area's is taken relative to it, at the colour in its middle.
+ */
+export function measureShape(label: i32, left: i32, top: i32, right: i32, bottom: i32, step: i32, picture: usize, distance: usize, labels: usize, width: i32, height: i32, byPlace: bool, out: usize, rim: usize): void {
+  groundAt((left + right) >> 1, (top + bottom) >> 1);
+  const b0 = B0, b1 = B1, b2 = B2;
+  let sum: f64 = 0, counted = 0, outside = 0, beside = 0, rims = 0;
+  let around0: f64 = 0, around1: f64 = 0, around2: f64 = 0, inside0: f64 = 0, inside1: f64 = 0, inside2: f64 = 0;
+  const total = width * height;
+  for (let y = top; y <= bottom; y += step) {
+    for (let x = left, i = y * width + left; x <= right; x++, i++) {
+      if (intAt(labels, i) != label) continue;
+      sum += <f64>byteAt(distance, i);
+      counted++;
+      inside0 += <f64>channelAt(picture, i, 0);
+      inside1 += <f64>channelAt(picture, i, 1);
+      inside2 += <f64>channelAt(picture, i, 2);
+      if (byPlace) {
+        groundAt(x, y);
+        inside0 += b0 - B0;
+        inside1 += b1 - B1;
+        inside2 += b2 - B2;
+      }
+      if (x > 0 && y > 0 && x < width - 1 && y < height - 1
+        && intAt(labels, i - 1) == label && intAt(labels, i + 1) == label && intAt(labels, i - width) == label && intAt(labels, i + width) == label) continue;
+      setInt(rim, rims++, i);
+      for (let k = 0; k < 4; k++) {
+        const n = i + (k == 0 ? -4 : k == 1 ? 4 : k == 2 ? -4 * width : 4 * width);
+        if (n < 0 || n >= total || intAt(labels, n) != MARK) continue;
+        around0 += <f64>channelAt(picture, n, 0);
+        around1 += <f64>channelAt(picture, n, 1);
+        around2 += <f64>channelAt(picture, n, 2);
+        beside++;
+      }
+      if (reachesOutside(i, x, y, labels, width, height)) outside++;
+    }
+  }
+  setReal(out, 0, sum);
+  setReal(out, 1, <f64>counted);
+  setReal(out, 2, <f64>outside);
+  setReal(out, 3, <f64>beside);
+  setReal(out, 4, around0);
+  setReal(out, 5, around1);
+  setReal(out, 6, around2);
+  setReal(out, 7, inside0);
+  setReal(out, 8, inside1);
+  setReal(out, 9, inside2);
+  setReal(out, 10, <f64>rims);
+}
+
+// Within three pixels: a pale part that only an edge pixel or two separates from the ground is not enclosed.
+function reachesOutside(i: i32, x: i32, y: i32, labels: usize, width: i32, height: i32): bool {
+  for (let k = 1; k <= 3; k++) {
+    if ((x >= k && intAt(labels, i - k) == OUTSIDE) || (x + k < width && intAt(labels, i + k) == OUTSIDE)) return true;
+    if ((y >= k && intAt(labels, i - k * width) == OUTSIDE) || (y + k < height && intAt(labels, i + k * width) == OUTSIDE)) return true;
+  }
+  return false;
+}
+
+/** Of all labels up to here, SOFT is the last that ends a ray. */
+const LAST_OPEN: i32 = 2;
+
+/** Straight out from a pixel of the rim: pairs of how far and which label, for each patch met. Returns the number of pairs, or −1 where there is no way out. */
+export function castRay(start: i32, own: i32, labels: usize, width: i32, height: i32, limit: f64, out: usize): i32 {
+  const x = start % width;
+  const y = start / width;
+  let nx = 0;
+  let ny = 0;
+  for (let dy = -3; dy <= 3; dy++) {
+    for (let dx = -3; dx <= 3; dx++) {
+      const px = x + dx;
+      const py = y + dy;
+      if (px >= 0 && py >= 0 && px < width && py < height && intAt(labels, py * width + px) == own) continue;
+      nx += dx;
+      ny += dy;
+    }
+  }
+  const norm = Math.sqrt(<f64>(nx * nx + ny * ny));
+  if (norm < 1) return -1;
+  let pairs = 0;
+  let last = own;
+  for (let run = 1; <f64>run < limit; run++) {
+    const px = <i32>Math.floor(<f64>x + (<f64>nx / norm) * <f64>run + 0.5);
+    const py = <i32>Math.floor(<f64>y + (<f64>ny / norm) * <f64>run + 0.5);
+    if (px < 0 || py < 0 || px >= width || py >= height) break;
+    const label = intAt(labels, py * width + px);
+    if (label != last && label != MARK) {
+      setInt(out, pairs * 2, run);
+      setInt(out, pairs * 2 + 1, label);
+      pairs++;
+    }
+    last = label;
+    if (label == OUTSIDE || label == LAST_OPEN) break;
+  }
+  return pairs;
+}
+
+/** The middle of an area's longest run, on the row where it is deepest; the start where there is none. */
+export function deepPoint(start: i32, label: i32, left: i32, top: i32, right: i32, bottom: i32, step: i32, labels: usize, width: i32): i32 {
+  let best = 0;
+  let at = start;
+  for (let y = top; y <= bottom; y += step) {
+    let run = 0;
+    for (let x = left; x <= right + 1; x++) {
+      if (x <= right && intAt(labels, y * width + x) == label) {
+        run++;
+        continue;
+      }
+      if (run > best) {
+        const middle = x - 1 - (run >> 1);
+        const depth = min(run, columnRun(middle, y, top, bottom, label, labels, width));
+        if (depth > best) {
+          best = depth;
+          at = y * width + middle;
+        }
+      }
+      run = 0;
+    }
+  }
+  return at;
+}
+
+function columnRun(x: i32, y: i32, top: i32, bottom: i32, label: i32, labels: usize, width: i32): i32 {
+  let up = 0;
+  while (y - up - 1 >= top && intAt(labels, (y - up - 1) * width + x) == label) up++;
+  let down = 0;
+  while (y + down + 1 <= bottom && intAt(labels, (y + down + 1) * width + x) == label) down++;
+  return 1 + 2 * min(up, down);
+}
+
+let rimPx: i32 = 0;
+export function bodyRim(): i32 { return rimPx; }
+
+/** Numbers, in `piece` (16 bits a pixel), the piece of the mark round a pixel; returns its pixels. `stack`: six bytes a pixel. */
+export function measureBody(start: i32, id: i32, labels: usize, width: i32, total: i32, piece: usize, stack: usize): i32 {
+  let areaPx = 0;
+  rimPx = 0;
+  let waiting = 1;
+  setInt(stack, 0, start);
+  while (waiting > 0) {
+    const i = intAt(stack, --waiting);
+    if (load<u16>(piece + (<usize>i << 1))) continue;
+    const rowStart = i - (i % width);
+    let left = i;
+    while (left > rowStart && intAt(labels, left - 1) == MARK) left--;
+    let right = i;
+    while (right + 1 < rowStart + width && intAt(labels, right + 1) == MARK) right++;
+    areaPx += right - left + 1;
+    let isOpenAbove = false;
+    let isOpenBelow = false;
+    for (let k = left; k <= right; k++) {
+      store<u16>(piece + (<usize>k << 1), <u16>id);
+      const isAbove = k >= width && intAt(labels, k - width) == MARK;
+      const isBelow = k + width < total && intAt(labels, k + width) == MARK;
+      if (k == left || k == right || !isAbove || !isBelow) rimPx++;
+      if (isAbove && !isOpenAbove && !load<u16>(piece + (<usize>(k - width) << 1))) setInt(stack, waiting++, k - width);
+      if (isBelow && !isOpenBelow && !load<u16>(piece + (<usize>(k + width) << 1))) setInt(stack, waiting++, k + width);
+      isOpenAbove = isAbove;
+      isOpenBelow = isBelow;
+    }
+  }
+  return areaPx;
+}
+
+/** Gives an area's pixels another label. */
+export function relabel(label: i32, left: i32, top: i32, right: i32, bottom: i32, labels: usize, width: i32, to: i32): void {
+  for (let y = top; y <= bottom; y++) for (let i = y * width + left; i <= y * width + right; i++) if (intAt(labels, i) == label) setInt(labels, i, to);
+}

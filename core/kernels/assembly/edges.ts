@@ -1,0 +1,194 @@
+import { CLEAR, MIXED } from './labels';
+import { byteAt, intAt, setByte, setInt, setReal, signedAt } from './memory';
+
+let labels: usize = 0;
+let isOpen: usize = 0;
+let depth: usize = 0;
+let list: usize = 0;
+let width: i32 = 0;
+let height: i32 = 0;
+let insideCount: i32 = 0;
+let outsideCount: i32 = 0;
+
+// @ts-ignore: decorator
+@inline function openAt(i: i32): i32 { return byteAt(isOpen, intAt(labels, i)); }
+
+function meet(a: i32, b: i32): void {
+  const out = openAt(a) ? a : b;
+  const inside = openAt(a) ? b : a;
+  if (signedAt(depth, inside) == 0) {
+    setByte(depth, inside, 1);
+    setInt(list, insideCount++, inside);
+  }
+  if (signedAt(depth, out) == 0) {
+    setByte(depth, out, -1);
+    outsideCount++;
+    setInt(list, width * height - outsideCount, out);
+  }
+}
+
+function across(from: i32, to: i32): void {
+  for (let i = from; i < to; i++) if (openAt(i) != openAt(i + 1)) meet(i, i + 1);
+}
+
+function down(from: i32, to: i32): void {
+  for (let i = from; i < to; i++) if (openAt(i) != openAt(i + width)) meet(i, i + width);
+}
+
+/**
+ * The pixels on both sides of the edge. `ofDepth`: a signed byte a pixel, all 0. `room`: a number a pixel; the inner pixels come to its
+ * beginning, the outer ones, in order, to its end. Returns how many inner ones there are; `outerCount` tells of the others.
+ */
+export function findEdge(ofLabels: usize, openByLabel: usize, runs: usize, rowStart: usize, w: i32, h: i32, ofDepth: usize, room: usize): i32 {
+  labels = ofLabels;
+  isOpen = openByLabel;
+  depth = ofDepth;
+  list = room;
+  width = w;
+  height = h;
+  insideCount = 0;
+  outsideCount = 0;
+  for (let y = 0; y < height; y++) {
+    const rowEnd = (y + 1) * width;
+    let below = intAt(rowStart, y + 1);
+    for (let r = intAt(rowStart, y); r < intAt(rowStart, y + 1); r += 3) {
+      const to = intAt(runs, r + 2);
+      const isMixed = intAt(runs, r) == MIXED;
+      across(isMixed ? intAt(runs, r + 1) : to - 1, min(to, rowEnd - 1));
+      if (y == height - 1) continue;
+      // Against the runs below it: where neither is mixed, each is open throughout or not at all, so one pixel speaks for it.
+      for (let from = intAt(runs, r + 1); from < to;) {
+        while (intAt(runs, below + 2) - width <= from) below += 3;
+        const end = min(to, intAt(runs, below + 2) - width);
+        if (isMixed || intAt(runs, below) == MIXED || openAt(from) != openAt(from + width)) down(from, end);
+        from = end;
+      }
+    }
+  }
+  const first = width * height - outsideCount;
+  for (let a = first, b = width * height - 1; a < b; a++, b--) {
+    const held = intAt(list, a);
+    setInt(list, a, intAt(list, b));
+    setInt(list, b, held);
+  }
+  return insideCount;
+}
+export function outerCount(): i32 { return outsideCount; }
+
+/** One step on from a ring, eight neighbours, over pixels of the wanted openness that have no depth yet. Returns how many it adds at `next`. */
+export function growRing(ring: usize, count: i32, next: usize, mark: i32, wanted: i32): i32 {
+  let added = 0;
+  const last = width * (height - 1);
+  for (let j = 0; j < count; j++) {
+    const i = intAt(ring, j);
+    const x = i % width;
+    const left = x > 0 ? -1 : 0;
+    const right = x < width - 1 ? 1 : 0;
+    const end = i < last ? i + width : i;
+    for (let row = i >= width ? i - width : i; row <= end; row += width) {
+      for (let n = row + left; n <= row + right; n++) {
+        if (signedAt(depth, n) != 0 || openAt(n) != wanted) continue;
+        setByte(depth, n, mark);
+        setInt(next, added++, n);
+      }
+    }
+  }
+  return added;
+}
+
+/** Copies, opaque, all pixels whose label is not see-through. */
+export function copyMark(picture: usize, ofLabels: usize, openByLabel: usize, runs: usize, runCount: i32, out: usize): void {
+  labels = ofLabels;
+  isOpen = openByLabel;
+  for (let r = 0; r < runCount; r += 3) {
+    const from = intAt(runs, r + 1);
+    if (intAt(runs, r) == CLEAR && openAt(from)) continue;
+    for (let i = from; i < intAt(runs, r + 2); i++) if (!openAt(i)) setInt(out, i, intAt(picture, i) | 0xff000000);
+  }
+}
+
+/** Counts how often each ground distance occurs in a list of pixels, in `count[0..255]`. */
+export function countDistances(ring: usize, length: i32, distance: usize, count: usize): void {
+  for (let k = 0; k < length; k++) {
+    const d = byteAt(distance, intAt(ring, k));
+    setInt(count, d, intAt(count, d) + 1);
+  }
+}
+
+/** Adds up the colours of a ring's nearest solid pixels, every third, in 4096 bins of five reals: red, green, blue, number, order of appearance (0: empty). */
+export function binColours(picture: usize, w: i32, nearest: usize, ring: usize, length: i32, bins: usize, seen: i32): i32 {
+  for (let k = 0; k < length; k += 3) {
+    const place = intAt(nearest, intAt(ring, k)) - 1;
+    if (place < 0) continue;
+    const s = ((place >>> 16) * w + (place & 0xffff)) << 2;
+    const r = byteAt(picture, s), g = byteAt(picture, s + 1), b = byteAt(picture, s + 2);
+    const bin = bins + <usize>((((r >> 4) << 8) | ((g >> 4) << 4) | (b >> 4)) * 40);
+    if (load<f64>(bin, 32) == 0) setReal(bin, 4, <f64>++seen);
+    setReal(bin, 0, load<f64>(bin) + <f64>r);
+    setReal(bin, 1, load<f64>(bin, 8) + <f64>g);
+    setReal(bin, 2, load<f64>(bin, 16) + <f64>b);
+    setReal(bin, 3, load<f64>(bin, 24) + 1);
+  }
+  return seen;
+}
+
+/** The strongest pixel within three pixels of each pixel of a ring that has no solid pixel near. Returns how many `out` holds. */
+export function strongestOfThin(ring: usize, length: i32, nearest: usize, distance: usize, w: i32, h: i32, out: usize): i32 {
+  let count = 0;
+  for (let k = 0; k < length; k++) {
+    const i = intAt(ring, k);
+    if (intAt(nearest, i) == 0) setInt(out, count++, strongestNear(distance, i % w, i / w, w, h));
+  }
+  return count;
+}
+
+export function strongestNear(distance: usize, x: i32, y: i32, w: i32, h: i32): i32 {
+  let best = y * w + x;
+  for (let dy = -3; dy <= 3; dy++) {
+    const py = y + dy;
+    if (py < 0 || py >= h) continue;
+    for (let dx = -3; dx <= 3; dx++) {
+      const px = x + dx;
+      if (px >= 0 && px < w && byteAt(distance, py * w + px) > byteAt(distance, best)) best = py * w + px;
+    }
+  }
+  return best;
+}
+
+/** Of every `step`th pixel, those of the mark away from its edge or three pixels in. Returns how many `out` holds. */
+export function sampleMark(picture: usize, ofDepth: usize, total: i32, step: i32, out: usize): i32 {
+  let count = 0;
+  for (let i = 0; i < total; i += step) {
+    const d = signedAt(ofDepth, i);
+    if ((d == 0 || d >= 3) && byteAt(picture, (i << 2) + 3) == 255) setInt(out, count++, i);
+  }
+  return count;
+}
+
+/** Counts the colours of a list of pixels in 32768 bins of eight levels a channel. */
+export function countColours(data: usize, samples: usize, length: i32, counts: usize): void {
+  for (let k = 0; k < length; k++) {
+    const s = intAt(samples, k) << 2;
+    const bin = ((byteAt(data, s) >> 3) << 10) | ((byteAt(data, s + 1) >> 3) << 5) | (byteAt(data, s + 2) >> 3);
+    setInt(counts, bin, intAt(counts, bin) + 1);
+  }
+}
+
+/** How many pixels of a list lie near a colour, each channel within `reach`; the sums of their colours come to `sums[0..2]`. */
+export function sumWithin(data: usize, samples: usize, length: i32, r: f64, g: f64, b: f64, reach: f64, sums: usize): i32 {
+  let count = 0;
+  let s0 = 0, s1 = 0, s2 = 0;
+  for (let k = 0; k < length; k++) {
+    const s = intAt(samples, k) << 2;
+    const v0 = byteAt(data, s), v1 = byteAt(data, s + 1), v2 = byteAt(data, s + 2);
+    if (Math.abs(<f64>v0 - r) > reach || Math.abs(<f64>v1 - g) > reach || Math.abs(<f64>v2 - b) > reach) continue;
+    s0 += v0;
+    s1 += v1;
+    s2 += v2;
+    count++;
+  }
+  setReal(sums, 0, <f64>s0);
+  setReal(sums, 1, <f64>s1);
+  setReal(sums, 2, <f64>s2);
+  return count;
+}

@@ -1,0 +1,162 @@
+import { CLEAR, MARK, MIXED, OUTSIDE, SEGMENT } from './labels';
+import { byteAt, intAt, setByte, setInt } from './memory';
+
+let plane: usize = 0;
+let labels: usize = 0;
+let state: usize = 0;
+let columns: i32 = 0;
+let width: i32 = 0;
+let height: i32 = 0;
+let tolerance: i32 = 0;
+let stack: usize = 0;
+let waiting: i32 = 0;
+let boxLeft: i32 = 0;
+let boxTop: i32 = 0;
+let boxRight: i32 = 0;
+let boxBottom: i32 = 0;
+
+/** Of the region that `fillFrom` filled last: left, top, right and bottom. */
+export function filledLeft(): i32 { return boxLeft; }
+export function filledTop(): i32 { return boxTop; }
+export function filledRight(): i32 { return boxRight; }
+export function filledBottom(): i32 { return boxBottom; }
+
+/** What the fills to come work on. `state`: segments of that very plane, or 0. `stack`: six bytes a pixel and four for each row and column. */
+export function setFill(ofPlane: usize, ofLabels: usize, ofState: usize, w: i32, h: i32, most: i32, room: usize): void {
+  plane = ofPlane;
+  labels = ofLabels;
+  state = ofState;
+  columns = (w + SEGMENT - 1) / SEGMENT;
+  width = w;
+  height = h;
+  tolerance = most;
+  stack = room;
+}
+
+// @ts-ignore: decorator
+@inline function isClear(x: i32, y: i32): bool { return state != 0 && byteAt(state, y * columns + x / SEGMENT) == CLEAR; }
+// @ts-ignore: decorator
+@inline function fits(i: i32): bool { return intAt(labels, i) == MARK && byteAt(plane, i) <= tolerance; }
+
+/** Fills the four-connected region round a pixel, run by run; returns how many pixels it has. */
+export function fillFrom(start: i32, label: i32): i32 {
+  let filled = 0;
+  boxLeft = width;
+  boxTop = height;
+  boxRight = 0;
+  boxBottom = 0;
+  waiting = 1;
+  setInt(stack, 0, start);
+  while (waiting > 0) {
+    const i = intAt(stack, --waiting);
+    if (!fits(i)) continue;
+    const y = i / width;
+    const rowStart = y * width;
+    const rowEnd = rowStart + width;
+    let left = i;
+    let right = i;
+    while (left > rowStart && fits(left - 1)) {
+      left--;
+      if (isClear(left - rowStart, y)) left -= (left - rowStart) % SEGMENT;
+    }
+    while (right + 1 < rowEnd && fits(right + 1)) {
+      right++;
+      if (isClear(right - rowStart, y)) right = min(rowEnd, right - ((right - rowStart) % SEGMENT) + SEGMENT) - 1;
+    }
+    for (let k = left; k <= right; k++) setInt(labels, k, label);
+    filled += right - left + 1;
+    boxLeft = min(boxLeft, left - rowStart);
+    boxTop = min(boxTop, y);
+    boxRight = max(boxRight, right - rowStart);
+    boxBottom = max(boxBottom, y);
+    if (y > 0) pushRuns(left - rowStart, right - rowStart, y - 1);
+    if (y < height - 1) pushRuns(left - rowStart, right - rowStart, y + 1);
+  }
+  return filled;
+}
+
+function pushRuns(from: i32, to: i32, y: i32): void {
+  const row = y * width;
+  let inRun = false;
+  for (let x = from; x <= to; x++) {
+    const isOne = fits(row + x);
+    if (isOne && !inRun) setInt(stack, waiting++, row + x);
+    inRun = isOne;
+    if (isClear(x, y)) x += SEGMENT - 1 - (x % SEGMENT);
+  }
+}
+
+/** Labels OUTSIDE all ground that is joined to the border. */
+export function fillFromBorder(): void {
+  for (let x = 0; x < width; x++) {
+    if (fits(x)) fillFrom(x, OUTSIDE);
+    if (fits((height - 1) * width + x)) fillFrom((height - 1) * width + x, OUTSIDE);
+  }
+  for (let y = 0; y < height; y++) {
+    if (fits(y * width)) fillFrom(y * width, OUTSIDE);
+    if (fits(y * width + width - 1)) fillFrom(y * width + width - 1, OUTSIDE);
+  }
+}
+
+let patchRun: i32 = 0;
+let patchPixel: i32 = 0;
+
+export function startPatches(): void {
+  patchRun = 0;
+  patchPixel = 0;
+}
+
+/** The next pixel that could begin a patch, or −1. A clear run is of one patch, so its first pixel speaks for it. */
+export function nextPatch(runs: usize, runCount: i32): i32 {
+  for (; patchRun < runCount; patchRun += 3) {
+    const from = intAt(runs, patchRun + 1);
+    const kind = intAt(runs, patchRun);
+    if (kind == CLEAR) {
+      if (intAt(labels, from) == MARK) return from;
+    } else if (kind == MIXED) {
+      for (let i = max(from, patchPixel); i < intAt(runs, patchRun + 2); i++) {
+        if (!fits(i)) continue;
+        patchPixel = i + 1;
+        return i;
+      }
+    }
+  }
+  return -1;
+}
+
+/** Steps from pixel to pixel, for patches paler than the mark: `step` is 255 where none can be. Returns how many flat ones `list` holds. */
+export function findFlat(picture: usize, distance: usize, above: i32, palest: i32, flat: f64, runs: usize, runCount: i32, step: usize, list: usize): i32 {
+  let count = 0;
+  const row = width << 2;
+  for (let r = 0; r < runCount; r += 3) {
+    if (intAt(runs, r) != MIXED) continue;
+    const from = intAt(runs, r + 1);
+    const y = from / width;
+    if (y == 0 || y == height - 1) continue;
+    const last = min(intAt(runs, r + 2), (y + 1) * width - 1);
+    for (let i = max(from, y * width + 1); i < last; i++) {
+      const d = byteAt(distance, i);
+      if (d <= above || d > palest || intAt(labels, i) != MARK) continue;
+      const s = i << 2;
+      const most = max(max(differ(picture, s, s - 4), differ(picture, s, s + 4)), max(differ(picture, s, s - row), differ(picture, s, s + row)));
+      setByte(step, i, most);
+      if (<f64>most <= flat) setInt(list, count++, i);
+    }
+  }
+  return count;
+}
+
+function differ(picture: usize, a: i32, b: i32): i32 {
+  let most = 0;
+  for (let c = 0; c < 3; c++) {
+    const d = byteAt(picture, a + c) - byteAt(picture, b + c);
+    most = max(most, d < 0 ? -d : d);
+  }
+  return most;
+}
+
+/** The first place from `k` on in a list of pixels whose pixel is still MARK; the list's end when there is none. */
+export function nextMarked(list: usize, k: i32, count: i32): i32 {
+  while (k < count && intAt(labels, intAt(list, k)) != MARK) k++;
+  return k;
+}

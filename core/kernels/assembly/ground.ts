@@ -1,0 +1,119 @@
+import { apart, byteAt, channelAt, intAt, realAt, setByte, setReal } from './memory';
+
+// The ground of the picture at hand: one colour, a surface of six coefficients a channel, or a plane of R, G, B.
+const ONE_COLOUR: i32 = 0;
+const SURFACE: i32 = 1;
+let kind: i32 = ONE_COLOUR;
+let plane: usize = 0;
+let planeStride: i32 = 0;
+let frameX: f64 = 0;
+let frameY: f64 = 0;
+let frameWidth: f64 = 1;
+let frameHeight: f64 = 1;
+const surface: usize = memory.data(18 * 8);
+
+/** What `groundAt` found last. */
+export let B0: f64 = 0;
+export let B1: f64 = 0;
+export let B2: f64 = 0;
+
+export function setGroundColour(r: f64, g: f64, b: f64): void {
+  kind = ONE_COLOUR;
+  B0 = r;
+  B1 = g;
+  B2 = b;
+}
+
+export function setGroundPlane(at: usize, stride: i32): void {
+  kind = 2;
+  plane = at;
+  planeStride = stride;
+}
+
+/** To be called for each channel, then once with the frame. */
+export function setGroundSurface(channel: i32, k0: f64, k1: f64, k2: f64, k3: f64, k4: f64, k5: f64): void {
+  kind = SURFACE;
+  setReal(surface, channel * 6, k0);
+  setReal(surface, channel * 6 + 1, k1);
+  setReal(surface, channel * 6 + 2, k2);
+  setReal(surface, channel * 6 + 3, k3);
+  setReal(surface, channel * 6 + 4, k4);
+  setReal(surface, channel * 6 + 5, k5);
+}
+
+export function setGroundFrame(x: f64, y: f64, width: f64, height: f64): void {
+  frameX = x;
+  frameY = y;
+  frameWidth = width;
+  frameHeight = height;
+}
+
+function surfaceAt(channel: i32, u: f64, v: f64): f64 {
+  const k = channel * 6;
+  const z = realAt(surface, k) + realAt(surface, k + 1) * u + realAt(surface, k + 2) * v + realAt(surface, k + 3) * u * u + realAt(surface, k + 4) * u * v + realAt(surface, k + 5) * v * v;
+  return Math.min(255, Math.max(0, z));
+}
+
+/** Leaves the ground's colour at a pixel in `B0`, `B1`, `B2`. */
+export function groundAt(x: i32, y: i32): void {
+  if (kind == ONE_COLOUR) return;
+  if (kind == SURFACE) {
+    const u = (<f64>x + frameX) / frameWidth - 0.5;
+    const v = (<f64>y + frameY) / frameHeight - 0.5;
+    B0 = surfaceAt(0, u, v);
+    B1 = surfaceAt(1, u, v);
+    B2 = surfaceAt(2, u, v);
+    return;
+  }
+  const s = (y * planeStride + x) * 3;
+  B0 = <f64>byteAt(plane, s);
+  B1 = <f64>byteAt(plane, s + 1);
+  B2 = <f64>byteAt(plane, s + 2);
+}
+
+/** Ground distance of `count` pixels from one colour: the largest difference of a channel. `out` must be all 0. */
+export function distanceFromColour(picture: usize, count: i32, r: i32, g: i32, b: i32, out: usize): void {
+  const same = (255 << 24) | (b << 16) | (g << 8) | r;
+  const many = i32x4.splat(same);
+  for (let i = 0; i < count; i++) {
+    while (i + 4 <= count && i32x4.all_true(i32x4.eq(v128.load(picture + (<usize>i << 2)), many))) i += 4;
+    if (i >= count) return;
+    const v = intAt(picture, i);
+    if (v == same) continue;
+    setByte(out, i, max(apart(v & 255, r), max(apart((v >> 8) & 255, g), apart((v >> 16) & 255, b))));
+  }
+}
+
+/** The same from a ground that drifts: evaluated every 16 pixels, and interpolated along each row. */
+export function distanceFromSurface(picture: usize, width: i32, height: i32, out: usize): void {
+  const STEP: i32 = 16;
+  for (let y = 0; y < height; y++) {
+    let a0: f64 = 0, a1: f64 = 0, a2: f64 = 0, b0: f64 = 0, b1: f64 = 0, b2: f64 = 0;
+    for (let x = 0, i = y * width; x < width; x++, i++) {
+      const within = x % STEP;
+      if (within == 0) {
+        groundAt(x, y);
+        a0 = B0;
+        a1 = B1;
+        a2 = B2;
+        groundAt(x + STEP, y);
+        b0 = B0;
+        b1 = B1;
+        b2 = B2;
+      }
+      const t = <f64>within / <f64>STEP;
+      const dr = Math.abs(<f64>channelAt(picture, i, 0) - a0 - (b0 - a0) * t);
+      const dg = Math.abs(<f64>channelAt(picture, i, 1) - a1 - (b1 - a1) * t);
+      const db = Math.abs(<f64>channelAt(picture, i, 2) - a2 - (b2 - a2) * t);
+      setByte(out, i, <i32>(Math.max(dr, Math.max(dg, db)) + 0.5));
+    }
+  }
+}
+
+/** The same from a plane of R, G, B under each pixel. */
+export function distanceFromPlane(picture: usize, count: i32, under: usize, out: usize): void {
+  for (let i = 0; i < count; i++) {
+    const s = i * 3;
+    setByte(out, i, max(apart(channelAt(picture, i, 0), byteAt(under, s)), max(apart(channelAt(picture, i, 1), byteAt(under, s + 1)), apart(channelAt(picture, i, 2), byteAt(under, s + 2)))));
+  }
+}

@@ -1,0 +1,14 @@
+// Everything that core/kernels/heap.ts may call.
+export * from './areas';
+export * from './bleed';
+export * from './boxes';
+export * from './dirt';
+export * from './edges';
+export { distanceFromColour, distanceFromPlane, distanceFromSurface, setGroundColour, setGroundFrame, setGroundPlane, setGroundSurface } from './ground';
+export * from './fill';
+export { copyBytes, fillBytes } from './memory';
+export * from './ripple';
+export * from './segments';
+export * from './soft';
+export * from './solid';
+export { matchColour, nearestFlat, setBehind, setColours, setUnmix, unmixInner, unmixOuter } from './unmix';

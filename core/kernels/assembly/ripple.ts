@@ -1,0 +1,149 @@
+import { CLEAR, DEEP, MIXED } from './labels';
+import { byteAt, intAt, setByte, setInt } from './memory';
+
+const STRONG: i32 = 72;
+/** Compression works in blocks of eight pixels, so its ripples reach about that far from an edge. */
+const REACH: i32 = 7;
+const CELL: i32 = 4;
+const CELLS_REACHED: i32 = 2;
+const LEAST_PALE: i32 = 9;
+
+/** Counts, in `count[0..47]`, the ground distances three to six pixels past the end of strong runs. Returns how many. */
+export function sampleRipple(distance: usize, runs: usize, rowStart: usize, width: i32, height: i32, step: i32, count: usize): i32 {
+  let total = 0;
+  for (let y = 0; y < height; y += step) {
+    const row = y * width;
+    for (let r = intAt(rowStart, y); r < intAt(rowStart, y + 1); r += 3) {
+      const state = intAt(runs, r);
+      if (state == DEEP) continue;
+      const last = min(state == CLEAR ? intAt(runs, r + 1) + 1 : intAt(runs, r + 2), row + width - REACH);
+      for (let i = max(row + 1, intAt(runs, r + 1)); i < last; i++) {
+        if (byteAt(distance, i) >= STRONG || byteAt(distance, i - 1) < STRONG) continue;
+        // Only where the row really comes down to ground: a pale part beside the edge stays up.
+        if (byteAt(distance, i + 6) > 30) continue;
+        for (let k = 3; k <= 6; k++) {
+          const d = byteAt(distance, i + k);
+          if (d >= 48) break;
+          setInt(count, d, intAt(count, d) + 1);
+          total++;
+        }
+      }
+    }
+  }
+  return total;
+}
+
+/** Cells within reach of a strong pixel, in `cells`. `strong` is scratch; both all 0, one byte a cell. */
+export function cellsNearStrong(distance: usize, runs: usize, rowStart: usize, width: i32, height: i32, strong: usize, cells: usize): void {
+  const columns = (width + CELL - 1) / CELL;
+  const rows = (height + CELL - 1) / CELL;
+  for (let y = 0; y < height; y++) {
+    const cellRow = y / CELL * columns;
+    for (let r = intAt(rowStart, y); r < intAt(rowStart, y + 1); r += 3) {
+      const state = intAt(runs, r);
+      const x = intAt(runs, r + 1) - y * width;
+      const end = intAt(runs, r + 2) - y * width;
+      if (state == DEEP) memory.fill(strong + <usize>(cellRow + (x >> 2)), 1, <usize>(((end + CELL - 1) >> 2) - (x >> 2)));
+      else if (state == MIXED) for (let k = x; k < end; k++) if (byteAt(distance, y * width + k) >= STRONG) setByte(strong, cellRow + (k >> 2), 1);
+    }
+  }
+  for (let r = 0; r < rows; r++) {
+    for (let c = 0; c < columns; c++) {
+      if (!byteAt(strong, r * columns + c)) continue;
+      const first = c;
+      while (c + 1 < columns && byteAt(strong, r * columns + c + 1)) c++;
+      const from = max(0, first - CELLS_REACHED);
+      const to = min(columns, c + CELLS_REACHED + 1);
+      for (let y = max(0, r - CELLS_REACHED); y <= min(rows - 1, r + CELLS_REACHED); y++) memory.fill(cells + <usize>(y * columns + from), 1, <usize>(to - from));
+    }
+  }
+}
+
+function isAllPale(cell: i32, columns: i32, distance: usize, width: i32, height: i32): bool {
+  const x0 = (cell % columns) * CELL;
+  const y0 = (cell / columns) * CELL;
+  for (let y = y0; y < min(height, y0 + CELL); y++) for (let x = x0; x < min(width, x0 + CELL); x++) if (byteAt(distance, y * width + x) < LEAST_PALE) return false;
+  return true;
+}
+
+/**
+ * Takes back, in `cells`, those of a pale part that a strong edge crosses: nearly all its weak pixels there are at one level, where
+ * a ripple swings about nothing, and it goes on beyond the reach of ripples.
+ * `near` has a copy of `cells`, `seen` a byte a cell, all 0, and `queue` room for ten numbers a cell.
+ */
+export function exceptPale(cells: usize, near: usize, seen: usize, queue: usize, distance: usize, width: i32, height: i32, forgiven: i32): void {
+  const columns = (width + CELL - 1) / CELL;
+  const rows = (height + CELL - 1) / CELL;
+  let waiting = 0;
+  for (let cell = 0; cell < columns * rows; cell++) {
+    if (!byteAt(near, cell)) continue;
+    let goesOn = false;
+    const c = cell % columns;
+    const r = cell / columns;
+    for (let y = max(0, r - 1); y <= min(rows - 1, r + 1) && !goesOn; y++) {
+      for (let x = max(0, c - 1); x <= min(columns - 1, c + 1) && !goesOn; x++) {
+        const n = y * columns + x;
+        goesOn = !byteAt(near, n) && isAllPale(n, columns, distance, width, height);
+      }
+    }
+    if (goesOn) setInt(queue, waiting++, cell);
+  }
+  while (waiting > 0) {
+    const cell = intAt(queue, --waiting);
+    if (byteAt(seen, cell)) continue;
+    setByte(seen, cell, 1);
+    const c = cell % columns;
+    const r = cell / columns;
+    if (!isOneLevel(c, r, distance, width, height, forgiven)) continue;
+    setByte(cells, cell, 0);
+    for (let y = max(0, r - 1); y <= min(rows - 1, r + 1); y++) {
+      for (let x = max(0, c - 1); x <= min(columns - 1, c + 1); x++) if (byteAt(near, y * columns + x) && !byteAt(seen, y * columns + x)) setInt(queue, waiting++, y * columns + x);
+    }
+  }
+}
+
+// The weak pixels of a cell and its neighbours: at most 144, counted by value.
+const weak: usize = memory.data(256);
+
+function isOneLevel(c: i32, r: i32, distance: usize, width: i32, height: i32, forgiven: i32): bool {
+  memory.fill(weak, 0, 256);
+  let count = 0;
+  for (let y = max(0, (r - 1) * CELL); y < min(height, (r + 2) * CELL); y++) {
+    for (let x = max(0, (c - 1) * CELL); x < min(width, (c + 2) * CELL); x++) {
+      const d = byteAt(distance, y * width + x);
+      if (d >= STRONG) continue;
+      setByte(weak, d, byteAt(weak, d) + 1);
+      count++;
+    }
+  }
+  if (count < 24) return false;
+  const low = ranked(<i32>Math.floor(<f64>count * 0.15));
+  const middle = ranked(count >> 1);
+  return low >= LEAST_PALE && <f64>low >= 0.5 * <f64>middle && middle < forgiven * 3;
+}
+
+// The value that stands at a place when all are in order.
+function ranked(place: i32): i32 {
+  let sum = 0;
+  for (let d = 0; d < STRONG; d++) {
+    sum += byteAt(weak, d);
+    if (sum > place) return d;
+  }
+  return STRONG;
+}
+
+/** Takes what is forgiven off the weak pixels of marked cells, from `distance` into `out`, which has a copy. */
+export function forgive(distance: usize, runs: usize, runCount: i32, cells: usize, width: i32, forgiven: i32, out: usize): void {
+  const columns = (width + CELL - 1) / CELL;
+  for (let r = 0; r < runCount; r += 3) {
+    if (intAt(runs, r) != MIXED) continue;
+    const from = intAt(runs, r + 1);
+    const y = from / width;
+    const cellRow = y / CELL * columns;
+    for (let i = from, x = from - y * width; i < intAt(runs, r + 2); x++, i++) {
+      const d = byteAt(distance, i);
+      if (d == 0 || d >= STRONG || !byteAt(cells, cellRow + (x >> 2))) continue;
+      setByte(out, i, d > forgiven ? d - forgiven : 0);
+    }
+  }
+}

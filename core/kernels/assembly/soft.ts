@@ -1,0 +1,112 @@
+import { MARK, MIXED } from './labels';
+import { byteAt, channelAt, intAt, setByte, setInt } from './memory';
+
+/** No shadow or glow is stronger than this, and none is level above that: there a mark begins. */
+const DEEPEST: i32 = 185;
+const LEVEL_FROM: i32 = 110;
+
+let picture: usize = 0;
+let distance: usize = 0;
+let labels: usize = 0;
+let isOpen: usize = 0;
+let region: usize = 0;
+let width: i32 = 0;
+let height: i32 = 0;
+let limit: f64 = 0;
+let seedRun: i32 = 0;
+let seedPixel: i32 = 0;
+
+/** What the search works on; begins it. `region`: a byte a pixel, all 0, remembers all that was looked at. */
+export function startSoft(ofPicture: usize, ofDistance: usize, ofLabels: usize, openByLabel: usize, ofRegion: usize, w: i32, h: i32, steepest: f64): void {
+  picture = ofPicture;
+  distance = ofDistance;
+  labels = ofLabels;
+  isOpen = openByLabel;
+  region = ofRegion;
+  width = w;
+  height = h;
+  limit = steepest;
+  seedRun = 0;
+  seedPixel = 0;
+}
+
+/** The next pixel beside open ground from which a gradual part may rise, or −1. */
+export function nextSoftSeed(runs: usize, runCount: i32): i32 {
+  for (; seedRun < runCount; seedRun += 3) {
+    if (intAt(runs, seedRun) != MIXED) continue;
+    for (let n = max(seedPixel, intAt(runs, seedRun + 1)); n < intAt(runs, seedRun + 2); n++) {
+      if (intAt(labels, n) != MARK || byteAt(region, n) || byteAt(distance, n) > DEEPEST || !touchesOpen(n) || colourStep(n) > limit) continue;
+      seedPixel = n + 1;
+      return n;
+    }
+  }
+  return -1;
+}
+
+function touchesOpen(i: i32): bool {
+  const x = i % width;
+  return (x > 0 && byteAt(isOpen, intAt(labels, i - 1)) != 0) || (x < width - 1 && byteAt(isOpen, intAt(labels, i + 1)) != 0)
+    || (i >= width && byteAt(isOpen, intAt(labels, i - width)) != 0) || (i < width * (height - 1) && byteAt(isOpen, intAt(labels, i + width)) != 0);
+}
+
+/** Half the change across two pixels, the worst channel, along rows and columns. */
+function colourStep(i: i32): f64 {
+  const x = i % width;
+  const left = x > 0 ? i - 1 : i;
+  const right = x < width - 1 ? i + 1 : i;
+  const up = i >= width ? i - width : i;
+  const down = i < width * (height - 1) ? i + width : i;
+  let most = 0;
+  for (let c = 0; c < 3; c++) {
+    const h = channelAt(picture, right, c) - channelAt(picture, left, c);
+    const v = channelAt(picture, down, c) - channelAt(picture, up, c);
+    most = max(most, max(h < 0 ? -h : h, v < 0 ? -v : v));
+  }
+  return <f64>most / 2;
+}
+
+let stack: usize = 0;
+let waiting: i32 = 0;
+
+function visit(n: i32, faintest: f64): void {
+  if (byteAt(region, n) || intAt(labels, n) != MARK || <f64>byteAt(distance, n) <= faintest) return; // enclosed ground is judged later
+  setByte(region, n, 1);
+  setInt(stack, waiting++, n);
+}
+
+/** Spreads over pixels that are gradual on every side; returns how many `members` holds. Both lists: room for a number a pixel. */
+export function growSoft(start: i32, faintest: f64, members: usize, room: usize): i32 {
+  stack = room;
+  waiting = 1;
+  setInt(stack, 0, start);
+  setByte(region, start, 1);
+  let count = 0;
+  while (waiting > 0) {
+    const i = intAt(stack, --waiting);
+    const step = colourStep(i);
+    if (step > limit || byteAt(distance, i) > DEEPEST || (step < 1.5 && byteAt(distance, i) > LEVEL_FROM)) continue;
+    setInt(members, count++, i);
+    const x = i % width;
+    visit(x > 0 ? i - 1 : i, faintest);
+    visit(x < width - 1 ? i + 1 : i, faintest);
+    visit(i >= width ? i - width : i, faintest);
+    visit(i < width * (height - 1) ? i + width : i, faintest);
+  }
+  return count;
+}
+
+/** The mean of three by three distances near the mark: compression's ripples average out, a shadow does not. `out`: 32-bit reals, all 0. */
+export function smoothDistance(out: usize): void {
+  for (let y = 0; y < height; y++) {
+    for (let x = 0, i = y * width; x < width; x++, i++) {
+      if (byteAt(distance, i) == 0 && intAt(labels, i) != MARK) continue;
+      let mean = <f64>byteAt(distance, i);
+      if (x > 0 && y > 0 && x < width - 1 && y < height - 1) {
+        let sum = 0;
+        for (let row = i - width; row <= i + width; row += width) sum += byteAt(distance, row - 1) + byteAt(distance, row) + byteAt(distance, row + 1);
+        mean = <f64>sum / 9;
+      }
+      store<f32>(out + (<usize>i << 2), <f32>mean);
+    }
+  }
+}

@@ -1,0 +1,166 @@
+import { BINARY } from './binary';
+
+/** Arrays that kernels read and change. */
+export type View = Uint8Array | Int8Array | Uint16Array | Int32Array | Float32Array | Float64Array;
+/** The kernels by name: numbers in, a number or nothing out. Their sources in `assembly/` say what each takes. */
+export type Kernels = Readonly<Record<string, (...args: number[]) => number>>;
+
+interface Memory { readonly buffer: ArrayBuffer; grow(pages: number): number }
+interface WebAssemblyHost {
+  Module: new (bytes: Uint8Array) => object;
+  Instance: new (module: object, imports: object) => { readonly exports: Kernels };
+  Memory: new (size: { initial: number; maximum: number }) => Memory;
+}
+
+// Core is compiled without the types of any host; these are the same on all of ours.
+const host = globalThis as unknown as { WebAssembly: WebAssemblyHost; atob(text: string): string };
+
+const PAGE = 65536;
+const MOST_PAGES = 65536;
+/** The first page holds the kernels' own constants. */
+const BASE = PAGE;
+const ALIGNMENT = 16;
+/** More memory than this is given back when the work is done. */
+const MOST_KEPT = 256 * 1024 * 1024;
+
+interface Heap {
+  readonly kernels: Kernels;
+  readonly memory: Memory;
+  /** Where the next array goes. */
+  top: number;
+  /** Nothing above has ever been used, so it is all 0. */
+  used: number;
+  /** How far the work at hand may go. */
+  limit: number;
+  depth: number;
+}
+
+let compiled: object | null = null;
+let heap: Heap | null = null;
+
+function openHeap(): Heap {
+  if (heap) return heap;
+  compiled ??= new host.WebAssembly.Module(Uint8Array.from(host.atob(BINARY), (c) => c.charCodeAt(0)));
+  const memory = new host.WebAssembly.Memory({ initial: 2, maximum: MOST_PAGES });
+  const abort = () => { throw new Error('A kernel broke off.'); };
+  heap = { kernels: new host.WebAssembly.Instance(compiled, { env: { memory, abort } }).exports, memory, top: BASE, used: BASE, limit: BASE, depth: 0 };
+  return heap;
+}
+
+const aligned = (bytes: number) => Math.ceil(bytes / ALIGNMENT) * ALIGNMENT;
+
+/** What an array of so many bytes takes up. */
+export const roomFor = (...bytes: number[]): number => bytes.reduce((sum, b) => sum + aligned(b), 0);
+
+/**
+ * Runs work that may ask for arrays in the kernels' memory, so many bytes in all at any time. All of them end with it:
+ * what is to stay is copied first. Within such work no more than what was asked for at its beginning is at hand.
+ * @throws RangeError when so much memory cannot be had
+ */
+export function withHeap<T>(bytes: number, work: () => T): T {
+  const h = openHeap();
+  const before = h.top;
+  reserve(h, before + bytes);
+  h.depth++;
+  try {
+    return work();
+  } finally {
+    h.depth--;
+    h.top = before;
+    if (h.depth === 0 && h.memory.buffer.byteLength > MOST_KEPT) heap = null;
+  }
+}
+
+function reserve(h: Heap, end: number): void {
+  if (h.depth > 0) {
+    // Growing would take the memory away from under every array in it.
+    if (end > h.limit) throw new Error(`The kernels were promised ${h.limit - BASE} bytes and need ${end - BASE}.`);
+    return;
+  }
+  // A page more than asked for, for alignment and for lists of a few numbers.
+  h.limit = end + PAGE;
+  const missing = Math.ceil((h.limit - h.memory.buffer.byteLength) / PAGE);
+  if (missing > 0) h.memory.grow(missing);
+}
+
+function take(h: Heap, bytes: number, isCleared: boolean): number {
+  const at = h.top;
+  const end = at + aligned(bytes);
+  reserve(h, end);
+  if (isCleared && at < h.used) new Uint8Array(h.memory.buffer, at, Math.min(end, h.used) - at).fill(0);
+  h.used = Math.max(h.used, end);
+  h.top = end;
+  return at;
+}
+
+/** Arrays, all 0, in the kernels' memory where the caller works there, else plain ones. */
+export const bytes = (length: number): Uint8Array => (inside() ? new Uint8Array(buffer(), take(openHeap(), length, true), length) : new Uint8Array(length));
+export const signedBytes = (length: number): Int8Array => (inside() ? new Int8Array(buffer(), take(openHeap(), length, true), length) : new Int8Array(length));
+export const shorts = (length: number): Uint16Array => (inside() ? new Uint16Array(buffer(), take(openHeap(), length * 2, true), length) : new Uint16Array(length));
+export const ints = (length: number): Int32Array => (inside() ? new Int32Array(buffer(), take(openHeap(), length * 4, true), length) : new Int32Array(length));
+export const reals = (length: number): Float32Array => (inside() ? new Float32Array(buffer(), take(openHeap(), length * 4, true), length) : new Float32Array(length));
+
+const inside = () => heap !== null && heap.depth > 0;
+const buffer = () => openHeap().memory.buffer;
+
+/** A copy of bytes in the kernels' memory; to be called where the caller works there. */
+export function copyIn(source: Uint8Array): Uint8Array {
+  const h = openHeap();
+  const copy = new Uint8Array(h.memory.buffer, take(h, source.length, false), source.length);
+  copy.set(source);
+  return copy;
+}
+
+/** The same of a rectangle of a picture or plane, whose rows are `stride` bytes long; the rectangle in bytes across, rows down. */
+export function copyPartIn(source: Uint8Array, stride: number, part: { x: number; y: number; width: number; height: number }): Uint8Array {
+  if (part.x === 0 && part.width === stride) return copyIn(source.subarray(part.y * stride, (part.y + part.height) * stride));
+  const h = openHeap();
+  const copy = new Uint8Array(h.memory.buffer, take(h, part.width * part.height, false), part.width * part.height);
+  for (let y = 0; y < part.height; y++) {
+    const from = (part.y + y) * stride + part.x;
+    copy.set(source.subarray(from, from + part.width), y * part.width);
+  }
+  return copy;
+}
+
+export interface Call {
+  readonly k: Kernels;
+  /** Where an array that was named lies. */
+  at(view: View): number;
+  /** Where so many bytes of scratch lie, all 0 unless said otherwise. */
+  scratch(bytes: number, isCleared?: boolean): number;
+  /** A view of numbers that a kernel wrote. */
+  intsAt(at: number, length: number): Int32Array;
+  realsAt(at: number, length: number): Float64Array;
+}
+
+/**
+ * Runs kernels on arrays that may lie anywhere: those outside of the kernels' memory are copied in, and changed ones back out.
+ * @param changes  arrays that the kernels write to
+ * @param scratchBytes  how much scratch they ask for in all
+ */
+export function call<T>(reads: readonly View[], changes: readonly View[], scratchBytes: number, run: (c: Call) => T): T {
+  const away = [...reads, ...changes].filter((v) => v.buffer !== openHeap().memory.buffer);
+  return withHeap(roomFor(scratchBytes, ...away.map((v) => v.byteLength)) + 4 * ALIGNMENT, () => {
+    const h = openHeap();
+    const places = new Map<View, number>();
+    for (const view of away) {
+      if (places.has(view)) continue;
+      const at = take(h, view.byteLength, false);
+      new Uint8Array(h.memory.buffer, at, view.byteLength).set(new Uint8Array(view.buffer, view.byteOffset, view.byteLength));
+      places.set(view, at);
+    }
+    const result = run({
+      k: h.kernels,
+      at: (view) => places.get(view) ?? view.byteOffset,
+      scratch: (n, isCleared = true) => take(h, n, isCleared),
+      intsAt: (at, length) => new Int32Array(h.memory.buffer, at, length),
+      realsAt: (at, length) => new Float64Array(h.memory.buffer, at, length),
+    });
+    for (const view of changes) {
+      const at = places.get(view);
+      if (at !== undefined) new Uint8Array(view.buffer, view.byteOffset, view.byteLength).set(new Uint8Array(h.memory.buffer, at, view.byteLength));
+    }
+    return result;
+  });
+}
