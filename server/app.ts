@@ -28,7 +28,8 @@ export function createApp(deps: AppDeps): Hono {
   const app = new Hono();
   app.use(secureHeaders({
     contentSecurityPolicy: {
-      defaultSrc: ["'self'"], imgSrc: ["'self'", 'blob:', 'data:'], styleSrc: ["'self'", "'unsafe-inline'"], fontSrc: ["'self'", 'data:'],
+      // The second allows WebAssembly and nothing else: scripts still come from here alone.
+      defaultSrc: ["'self'"], scriptSrc: ["'self'", "'wasm-unsafe-eval'"], imgSrc: ["'self'", 'blob:', 'data:'], styleSrc: ["'self'", "'unsafe-inline'"], fontSrc: ["'self'", 'data:'],
       workerSrc: ["'self'", 'blob:'], connectSrc: ["'self'"], objectSrc: ["'none'"], frameAncestors: ["'none'"],
     },
   }));

@@ -107,3 +107,13 @@ describe('a request that makes no sense', () => {
     }
   });
 });
+
+it('every answer forbids scripts that the application did not bring, and any code made out of text', async () => {
+  for (const path of [paths.brands, '/', `/api/marks/none`]) {
+    const policy = (await app.call('GET', path)).headers.get('content-security-policy') ?? '';
+    const scripts = /script-src ([^;]*)/.exec(policy)?.[1].split(' ');
+    expect(scripts, path).toEqual(["'self'", "'wasm-unsafe-eval'"]);
+    expect(policy).toContain("object-src 'none'");
+    expect(policy).toContain("frame-ancestors 'none'");
+  }
+});
