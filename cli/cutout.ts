@@ -1,12 +1,11 @@
-import { mkdir, readFile, stat } from 'node:fs/promises';
+import { mkdir, stat } from 'node:fs/promises';
+import { basename } from 'node:path';
 import { CoreError } from '../core/errors';
-import { type Recipe, initialRecipe, readRecipe } from '../core/recipe/recipe';
-import { MOST_TOLERANCE } from '../core/matte/steadyRange';
 import type { Anchor } from '../core/params';
-import { MOST_GROUNDS, MOST_LEVEL } from '../core/stages/cutOut';
-import { type Command, readArguments, readNumber, readWhole } from './command';
-import { type CutoutJob, runCutout } from './cutoutFile';
-import { runFolder } from './folderWorkers';
+import { MOST_GROUNDS, MOST_TOLERANCE } from '../core/stages/limits';
+import { decodePicture } from '../server/codecs/decodePicture';
+import { type Command, readArguments, readInput, readWhole } from './command';
+import type { CutoutJob } from './cutoutFile';
 
 const help = `tassel cutout FILE|FOLDER --out FILE.png|FOLDER [options]
 
@@ -50,18 +49,24 @@ export const cutout: Command = {
     if (!values.out) throw new CoreError('cli/usage', 'cutout needs --out.');
     const way = values.way ?? (values.ground ? 'flat' : 'auto');
     if (!['auto', 'flat', 'paper'].includes(way)) throw new CoreError('cli/usage', `--way takes auto, flat or paper, got "${way}".`);
-    const recipe = withOptions(values.recipe ? await loadRecipe(values.recipe) : initialRecipe(), values, positionals.anchors);
+    const input = positionals.files[0];
+    const isFolder = (await stat(input).catch(() => null))?.isDirectory() ?? false;
+    // The decoder has threads of its own: while they work, what cuts out is loaded.
+    const opened = isFolder ? null : decodePicture(await readInput(input), basename(input));
+    opened?.catch(() => {});
+    const { recipeWith } = await import('./cutoutRecipe');
     const job: CutoutJob = {
-      input: positionals.files[0], output: values.out, way: way as CutoutJob['way'], hasOwnRecipe: values.recipe !== undefined, recipe,
+      input, output: values.out, way: way as CutoutJob['way'], hasOwnRecipe: values.recipe !== undefined, recipe: await recipeWith(values, positionals.anchors),
       trim: values.trim ?? false, mark: values.mark === undefined ? null : readWhole(values.mark, 'mark', 1, 999), saveRecipe: values['save-recipe'] ?? null, report: values.report ?? null,
     };
-    const isFolder = (await stat(job.input).catch(() => null))?.isDirectory() ?? false;
-    if (!isFolder) {
-      await runCutout(job);
+    if (opened) {
+      const { runCutout } = await import('./cutoutFile');
+      await runCutout(job, opened);
       return 0;
     }
     if (job.saveRecipe || job.report) throw new CoreError('cli/usage', '--save-recipe and --report take one file, not a folder.');
     await mkdir(job.output, { recursive: true });
+    const { runFolder } = await import('./folderWorkers');
     return runFolder(job);
   },
 };
@@ -96,41 +101,4 @@ function readPoint(text: string, decision: Anchor['decision']): Anchor {
   const [x, y, ...rest] = text.split(',').map(Number);
   if (rest.length || !Number.isFinite(x) || !Number.isFinite(y)) throw new CoreError('cli/usage', `--${decision} takes points such as 120,80, got "${text}".`);
   return { x, y, decision };
-}
-
-async function loadRecipe(path: string): Promise<Recipe> {
-  const text = await readFile(path, 'utf8').catch((cause) => {
-    throw new CoreError('file/not-readable', `${path} cannot be read: ${(cause as Error).message}.`, { file: path }, { cause });
-  });
-  try {
-    return readRecipe(JSON.parse(text));
-  } catch (cause) {
-    throw new CoreError('recipe/invalid', `${path} is not a recipe: ${(cause as Error).message}`, { file: path }, { cause });
-  }
-}
-
-function readColour(text: string): string {
-  const hex = text.startsWith('#') ? text : `#${text}`;
-  if (!/^#[0-9a-f]{6}$/i.test(hex)) throw new CoreError('cli/usage', `--ground takes a colour such as #f4efe4, got "${text}".`);
-  return hex.toLowerCase();
-}
-
-interface Given { ground?: string[]; 'clean-up'?: string; tolerance?: string; softness?: string; choke?: string; level?: string; pen?: string; weight?: string; 'keep-lines'?: boolean }
-
-function withOptions(recipe: Recipe, values: Given, anchors: Anchor[]): Recipe {
-  const cutOut = { ...recipe.stages.cutOut, areas: [...recipe.stages.cutOut.areas, ...anchors] };
-  if (values.tolerance !== undefined) cutOut.tolerance = readNumber(values.tolerance, 'tolerance', 0, MOST_TOLERANCE);
-  if (values.ground) cutOut.ground = values.ground.map(readColour);
-  if (cutOut.ground.length > MOST_GROUNDS) throw new CoreError('cli/usage', `--ground can be given ${MOST_GROUNDS} times at most, got ${cutOut.ground.length}.`);
-  if (values['clean-up'] !== undefined) cutOut.cleanUp = readNumber(values['clean-up'], 'clean-up', 0, 2);
-  if (values.softness !== undefined) cutOut.softness = readNumber(values.softness, 'softness', 0, 8);
-  if (values.choke !== undefined) cutOut.choke = readNumber(values.choke, 'choke', -5, 5);
-  if (values.level !== undefined) cutOut.level = values.level === 'auto' ? null : Math.min(MOST_LEVEL, Math.max(0.02, readNumber(values.level, 'level', 0, 1)));
-  if (values.weight !== undefined) cutOut.weight = readNumber(values.weight, 'weight', -6, 6);
-  if (values['keep-lines']) cutOut.keepLines = true;
-  if (values.pen !== undefined) {
-    if (values.pen !== 'solid' && values.pen !== 'pressure') throw new CoreError('cli/usage', `--pen takes solid or pressure, got "${values.pen}".`);
-    cutOut.pen = values.pen;
-  }
-  return { ...recipe, stages: { ...recipe.stages, cutOut } };
 }

@@ -7,9 +7,9 @@ import { bleedColours } from '../core/raster/bleedColours';
 import { findExtents } from '../core/raster/extents';
 import type { Raster } from '../core/raster/raster';
 import type { Recipe } from '../core/recipe/recipe';
-import { type MasterResult, createStageCache, cutOutFacts, runStages } from '../core/recipe/runRecipe';
+import { type MasterResult, cutOutFacts, runStages } from '../core/recipe/runRecipe';
 import { marksOf } from '../core/stages/cutOutFacts';
-import { decodePicture } from '../server/codecs/decodePicture';
+import { type DecodedPicture, decodePicture } from '../server/codecs/decodePicture';
 import { encodeMasterPng } from '../server/codecs/encodePng';
 import { readBackPng } from '../server/codecs/readBackPng';
 import { readInput } from './command';
@@ -30,15 +30,17 @@ export interface CutoutJob {
 
 /**
  * Cuts out one file. The output appears under its name only when it is complete and has been read back.
+ * @param opened  the picture, when its decoding has begun already
  * @throws CoreError naming the file
  */
-export async function runCutout(job: CutoutJob): Promise<void> {
+export async function runCutout(job: CutoutJob, opened?: Promise<DecodedPicture>): Promise<void> {
   const name = basename(job.input);
   const times = stopwatch();
   times.begin('decode');
-  const { raster, hasAlphaChannel } = await decodePicture(await readInput(job.input), name);
-  const cache = createStageCache();
-  const run = (r: Recipe) => namingFile(name, () => runStages(raster, r.stages, { pictureKey: name, reduction: 1, cache, onStep: times.begin, pictureOnly: job.report === null }));
+  const { raster, hasAlphaChannel } = await (opened ?? decodePicture(await readInput(job.input), name));
+  // One signature of a sheet takes a second run, and findings look at the original again.
+  const consumes = job.mark === null && job.report === null;
+  const run = (r: Recipe) => namingFile(name, () => runStages(raster, r.stages, { pictureKey: name, reduction: 1, onStep: times.begin, pictureOnly: job.report === null, consumes }));
   let recipe = chooseWay(job, raster, hasAlphaChannel);
   let result = run(recipe);
   if (job.mark !== null) {

@@ -11,6 +11,7 @@ export const errorCodes = {
   'cutout/no-such-mark': 'The sheet holds no mark of that number.',
   'crop/empty': 'The crop region holds no pixel of the picture.',
   'crop/too-large': 'The crop region is far larger than the picture.',
+  'memory/too-little': 'There is not enough memory for a picture of this size.',
   'type/empty': 'There is nothing to set in type.',
   'type/no-glyph': 'The typeface lacks a character.',
   'draw/empty': 'There is nothing drawn.',

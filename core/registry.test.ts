@@ -42,7 +42,7 @@ describe('every stage, fill and surround', () => {
   const before = picture.data.slice();
   it.each(stages.all.map((s) => [s.id, s] as const))('%s leaves its input unchanged and gives the same bytes twice', (_, stage) => {
     const input = { raster: picture, toWorking: fromMatrix([1, 0, 0, 1, 0, 0]), reduction: 1 };
-    const run = () => stage.run(input, initialValues(stage.params) as never, { onStep: () => {}, pictureOnly: false });
+    const run = () => stage.run(input, initialValues(stage.params) as never, { onStep: () => {}, pictureOnly: false, consumes: false });
     expect(run().picture.raster.data).toEqual(run().picture.raster.data);
     expect(picture.data).toEqual(before);
   });

@@ -6,7 +6,7 @@ type Status = 400 | 403 | 404 | 409 | 413 | 422 | 500;
 /** The HTTP status of every code. */
 export const statusOf: Record<ErrorCode, Status> = {
   'raster/size-mismatch': 422, 'params/invalid': 422, 'registry/unknown': 422, 'recipe/invalid': 422, 'recipe/too-new': 422,
-  'cutout/nothing-left': 422, 'cutout/no-flat-ground': 422, 'cutout/no-ink': 422, 'cutout/no-such-mark': 422, 'crop/empty': 422, 'crop/too-large': 422,
+  'cutout/nothing-left': 422, 'cutout/no-flat-ground': 422, 'cutout/no-ink': 422, 'cutout/no-such-mark': 422, 'crop/empty': 422, 'crop/too-large': 422, 'memory/too-little': 413,
   'type/empty': 422, 'type/no-glyph': 422, 'draw/empty': 422, 'size/impossible': 422, 'names/empty': 422,
   'intake/empty': 422, 'intake/unsupported': 422, 'intake/mislabelled': 422, 'intake/damaged': 422,
   'intake/too-large': 413, 'intake/too-many-pixels': 413, 'intake/too-small': 422,

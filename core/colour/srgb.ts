@@ -18,10 +18,11 @@ export const linearFromSrgb: Uint16Array = (() => {
 /** Linear light 0..65535 to the nearest sRGB code value: the inverse of `linearFromSrgb`, exact on its values. */
 export const srgbFromLinear: Uint8Array = (() => {
   const table = new Uint8Array(LINEAR_MAX + 1);
-  let code = 0;
-  for (let v = 0; v <= LINEAR_MAX; v++) {
-    while (code < 255 && linearFromSrgb[code + 1] - v <= v - linearFromSrgb[code]) code++;
-    table[v] = code;
+  let from = 0;
+  for (let code = 0; code < 255; code++) {
+    const to = Math.ceil((linearFromSrgb[code] + linearFromSrgb[code + 1]) / 2);
+    table.fill(code, from, to);
+    from = to;
   }
-  return table;
+  return table.fill(255, from);
 })();

@@ -1,3 +1,4 @@
+import { CoreError } from '../errors';
 import { BINARY } from './binary';
 
 /** Arrays that kernels read and change. */
@@ -17,21 +18,23 @@ const host = globalThis as unknown as { WebAssembly: WebAssemblyHost; atob(text:
 
 const PAGE = 65536;
 const MOST_PAGES = 65536;
+/** Only what is written to takes up real memory, so the beginning may be generous. More than this is given back when the work is done. */
+const FIRST_PAGES = 4096;
 /** The first page holds the kernels' own constants. */
 const BASE = PAGE;
 const ALIGNMENT = 16;
-/** More memory than this is given back when the work is done. */
-const MOST_KEPT = 256 * 1024 * 1024;
 
 interface Heap {
   readonly kernels: Kernels;
   readonly memory: Memory;
-  /** Where the next array goes. */
-  top: number;
-  /** Nothing above has ever been used, so it is all 0. */
-  used: number;
-  /** How far the work at hand may go. */
-  limit: number;
+  /** Cleared arrays and copies go up from the beginning: where the next one goes. */
+  low: number;
+  /** Lists and stacks, most of which nobody ever writes to, go down from the end. */
+  high: number;
+  /** How much the work at hand may take. */
+  promised: number;
+  /** From and to of what was ever handed out, in order and apart; all else is 0. */
+  soiled: [from: number, to: number][];
   depth: number;
 }
 
@@ -40,14 +43,22 @@ let heap: Heap | null = null;
 
 function openHeap(): Heap {
   if (heap) return heap;
-  compiled ??= new host.WebAssembly.Module(Uint8Array.from(host.atob(BINARY), (c) => c.charCodeAt(0)));
-  const memory = new host.WebAssembly.Memory({ initial: 2, maximum: MOST_PAGES });
+  compiled ??= new host.WebAssembly.Module(binary());
+  const memory = new host.WebAssembly.Memory({ initial: FIRST_PAGES, maximum: MOST_PAGES });
   const abort = () => { throw new Error('A kernel broke off.'); };
-  heap = { kernels: new host.WebAssembly.Instance(compiled, { env: { memory, abort } }).exports, memory, top: BASE, used: BASE, limit: BASE, depth: 0 };
+  heap = { kernels: new host.WebAssembly.Instance(compiled, { env: { memory, abort } }).exports, memory, low: BASE, high: memory.buffer.byteLength, promised: 0, soiled: [], depth: 0 };
   return heap;
 }
 
+function binary(): Uint8Array {
+  const text = host.atob(BINARY);
+  const out = new Uint8Array(text.length);
+  for (let i = 0; i < out.length; i++) out[i] = text.charCodeAt(i);
+  return out;
+}
+
 const aligned = (bytes: number) => Math.ceil(bytes / ALIGNMENT) * ALIGNMENT;
+const taken = (h: Heap) => h.low - BASE + h.memory.buffer.byteLength - h.high;
 
 /** What an array of so many bytes takes up. */
 export const roomFor = (...bytes: number[]): number => bytes.reduce((sum, b) => sum + aligned(b), 0);
@@ -55,42 +66,62 @@ export const roomFor = (...bytes: number[]): number => bytes.reduce((sum, b) => 
 /**
  * Runs work that may ask for arrays in the kernels' memory, so many bytes in all at any time. All of them end with it:
  * what is to stay is copied first. Within such work no more than what was asked for at its beginning is at hand.
- * @throws RangeError when so much memory cannot be had
+ * @throws CoreError 'memory/too-little' when so much memory cannot be had
  */
 export function withHeap<T>(bytes: number, work: () => T): T {
   const h = openHeap();
-  const before = h.top;
-  reserve(h, before + bytes);
+  if (h.depth === 0) promise(h, bytes);
+  else checkRoom(h, bytes);
+  const [low, high] = [h.low, h.high];
   h.depth++;
   try {
     return work();
   } finally {
     h.depth--;
-    h.top = before;
-    if (h.depth === 0 && h.memory.buffer.byteLength > MOST_KEPT) heap = null;
+    h.low = low;
+    h.high = high;
+    if (h.depth === 0 && h.memory.buffer.byteLength > FIRST_PAGES * PAGE) heap = null;
   }
 }
 
-function reserve(h: Heap, end: number): void {
-  if (h.depth > 0) {
-    // Growing would take the memory away from under every array in it.
-    if (end > h.limit) throw new Error(`The kernels were promised ${h.limit - BASE} bytes and need ${end - BASE}.`);
-    return;
-  }
+function promise(h: Heap, bytes: number): void {
   // A page more than asked for, for alignment and for lists of a few numbers.
-  h.limit = end + PAGE;
-  const missing = Math.ceil((h.limit - h.memory.buffer.byteLength) / PAGE);
-  if (missing > 0) h.memory.grow(missing);
+  h.promised = bytes + PAGE;
+  const missing = Math.ceil((BASE + h.promised - h.memory.buffer.byteLength) / PAGE);
+  if (missing > 0) {
+    try {
+      h.memory.grow(missing);
+    } catch (cause) {
+      throw new CoreError('memory/too-little', `The picture needs ${Math.ceil(bytes / 1048576)} MB of memory at once, and so much is not to be had here. Crop it closer, or save it smaller.`, { bytes }, { cause });
+    }
+  }
+  h.high = h.memory.buffer.byteLength;
 }
 
-function take(h: Heap, bytes: number, isCleared: boolean): number {
-  const at = h.top;
-  const end = at + aligned(bytes);
-  reserve(h, end);
-  if (isCleared && at < h.used) new Uint8Array(h.memory.buffer, at, Math.min(end, h.used) - at).fill(0);
-  h.used = Math.max(h.used, end);
-  h.top = end;
+// Growing would take the memory away from under every array in it.
+function checkRoom(h: Heap, bytes: number): void {
+  if (taken(h) + bytes > h.promised) throw new Error(`The kernels were promised ${h.promised} bytes and need ${taken(h) + bytes}.`);
+}
+
+function take(h: Heap, bytes: number, isCleared: boolean, fromEnd = !isCleared): number {
+  const room = aligned(bytes);
+  checkRoom(h, room);
+  const at = fromEnd ? h.high - room : h.low;
+  if (fromEnd) h.high = at;
+  else h.low = at + room;
+  if (isCleared) clear(h, at, at + room);
+  soil(h, at, at + room);
   return at;
+}
+
+function clear(h: Heap, from: number, to: number): void {
+  for (const [a, b] of h.soiled) if (a < to && b > from) new Uint8Array(h.memory.buffer).fill(0, Math.max(a, from), Math.min(b, to));
+}
+
+function soil(h: Heap, from: number, to: number): void {
+  const apart = h.soiled.filter(([a, b]) => b < from || a > to);
+  const joined = h.soiled.filter(([a, b]) => b >= from && a <= to);
+  h.soiled = [...apart, [Math.min(from, ...joined.map(([a]) => a)), Math.max(to, ...joined.map(([, b]) => b))]];
 }
 
 /** Arrays, all 0, in the kernels' memory where the caller works there, else plain ones. */
@@ -98,6 +129,8 @@ export const bytes = (length: number): Uint8Array => (inside() ? new Uint8Array(
 export const signedBytes = (length: number): Int8Array => (inside() ? new Int8Array(buffer(), take(openHeap(), length, true), length) : new Int8Array(length));
 export const shorts = (length: number): Uint16Array => (inside() ? new Uint16Array(buffer(), take(openHeap(), length * 2, true), length) : new Uint16Array(length));
 export const ints = (length: number): Int32Array => (inside() ? new Int32Array(buffer(), take(openHeap(), length * 4, true), length) : new Int32Array(length));
+/** The same for lists that are read only as far as they were written. */
+export const list = (length: number): Int32Array => (inside() ? new Int32Array(buffer(), take(openHeap(), length * 4, false), length) : new Int32Array(length));
 export const reals = (length: number): Float32Array => (inside() ? new Float32Array(buffer(), take(openHeap(), length * 4, true), length) : new Float32Array(length));
 
 const inside = () => heap !== null && heap.depth > 0;
@@ -106,7 +139,7 @@ const buffer = () => openHeap().memory.buffer;
 /** A copy of bytes in the kernels' memory; to be called where the caller works there. */
 export function copyIn(source: Uint8Array): Uint8Array {
   const h = openHeap();
-  const copy = new Uint8Array(h.memory.buffer, take(h, source.length, false), source.length);
+  const copy = new Uint8Array(h.memory.buffer, take(h, source.length, false, false), source.length);
   copy.set(source);
   return copy;
 }
@@ -115,7 +148,7 @@ export function copyIn(source: Uint8Array): Uint8Array {
 export function copyPartIn(source: Uint8Array, stride: number, part: { x: number; y: number; width: number; height: number }): Uint8Array {
   if (part.x === 0 && part.width === stride) return copyIn(source.subarray(part.y * stride, (part.y + part.height) * stride));
   const h = openHeap();
-  const copy = new Uint8Array(h.memory.buffer, take(h, part.width * part.height, false), part.width * part.height);
+  const copy = new Uint8Array(h.memory.buffer, take(h, part.width * part.height, false, false), part.width * part.height);
   for (let y = 0; y < part.height; y++) {
     const from = (part.y + y) * stride + part.x;
     copy.set(source.subarray(from, from + part.width), y * part.width);
@@ -127,7 +160,7 @@ export interface Call {
   readonly k: Kernels;
   /** Where an array that was named lies. */
   at(view: View): number;
-  /** Where so many bytes of scratch lie, all 0 unless said otherwise. */
+  /** Where so many bytes of scratch lie, all 0 unless said otherwise: what is written before it is read need not be cleared. */
   scratch(bytes: number, isCleared?: boolean): number;
   /** A view of numbers that a kernel wrote. */
   intsAt(at: number, length: number): Int32Array;
@@ -146,7 +179,7 @@ export function call<T>(reads: readonly View[], changes: readonly View[], scratc
     const places = new Map<View, number>();
     for (const view of away) {
       if (places.has(view)) continue;
-      const at = take(h, view.byteLength, false);
+      const at = take(h, view.byteLength, false, false);
       new Uint8Array(h.memory.buffer, at, view.byteLength).set(new Uint8Array(view.buffer, view.byteOffset, view.byteLength));
       places.set(view, at);
     }

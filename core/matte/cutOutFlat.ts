@@ -32,6 +32,8 @@ export interface FlatOptions {
   readonly cleanUp: number;
   /** Only finds and judges the enclosed areas; the picture comes back empty. */
   readonly onlyAreas?: boolean;
+  /** The picture is not needed any more: its memory takes the result. */
+  readonly consumes?: boolean;
   /** Leaves out the check of the finished picture: no trouble is told of. */
   readonly unchecked?: boolean;
 }
@@ -65,7 +67,7 @@ export const LEAST_SHARE = 0.35;
 
 /**
  * Cuts a mark out of a flat ground: straight alpha on the same pixel grid, edge colours freed from the ground.
- * @param raster  opaque picture; not changed
+ * @param raster  opaque picture; not changed unless it is to be consumed
  * @param onStep  called with the name of each step as it begins, for timing
  * @throws CoreError 'cutout/no-flat-ground' when the border has no common colour and no ground was given
  */
@@ -91,7 +93,7 @@ export function cutOutFlat(raster: Raster, options: FlatOptions, onStep: (name: 
     const trouble = options.onlyAreas || options.unchecked ? null : measureTrouble(part.ground, part.distance, segments, picture, tolerance);
     onStep('place');
     return {
-      picture: placeOnCanvas(picture, width, height, x, y),
+      picture: placeOnCanvas(picture, width, height, x, y, options.consumes ? raster.data : undefined),
       within: region,
       facts: { groundHex: hexFromRgb(ground.colour), ground, tolerance, study, areas: areas.map((a) => shiftArea(a, x, y)), ripple: whole.ripple, trouble: trouble && shiftTrouble(trouble, x, y) },
     };

@@ -1,4 +1,4 @@
-import { call, ints, signedBytes } from '../kernels/heap';
+import { call, list as pixelList, signedBytes } from '../kernels/heap';
 import type { RowSegments } from './rowSegments';
 import { MARK, OUTSIDE, SOFT } from './spreadGround';
 
@@ -20,7 +20,7 @@ export interface EdgeBand {
 export function findEdgeBand(labels: Int32Array, isOpen: Uint8Array, segments: RowSegments, width: number, height: number, inwards: number, outwards: number): EdgeBand {
   const total = labels.length;
   const depth = signedBytes(total);
-  const list = ints(total);
+  const list = pixelList(total);
   const { runs, rowStart } = segments;
   const [rings, outer] = call([labels, isOpen, runs, rowStart], [depth, list], 0, ({ k, at }) => {
     const inner = k.findEdge(at(labels), at(isOpen), at(runs), at(rowStart), width, height, at(depth), at(list));

@@ -27,6 +27,11 @@ export interface Ground {
 const MAX_SAMPLES = 6000;
 /** Border samples within this many code values of the commonest colour may belong to the ground. */
 const CAPTURE = 40;
+/** Further than this from the ground's colour, code values, a pixel has strayed; so large a share of strays asks for a surface. */
+const STRAY = 1.5;
+const MOST_STRAYS = 0.02;
+/** What counts as ground lies within four deviations, and at least within so many code values. */
+const LEAST_BOUND = 6;
 /** A drift below this cannot be told from compression, so one colour serves. */
 const LEAST_DRIFT = 2.5;
 
@@ -49,14 +54,16 @@ const measured = new WeakMap<Raster, Ground>();
 function measureBorder(raster: Raster): Ground {
   const { width, height, data } = raster;
   const at = borderSamples(width, height);
+  const clean = measureClean(raster, at);
+  if (clean) return clean;
   const mode = commonestColour(data, at);
   const near = at.filter((i) => distance(data, i, mode) <= CAPTURE);
   const centre = [0, 1, 2].map((c) => median(near.map((i) => data[i * 4 + c])));
   let kept = near;
   let surface: Float64Array[] | null = null;
   // A border in one colour but for a few pixels of the mark needs no surface: most clean files end here.
-  const strays = near.filter((i) => distance(data, i, centre) > 1.5).length;
-  const isPlain = strays <= near.length * 0.02;
+  const strays = near.filter((i) => distance(data, i, centre) > STRAY).length;
+  const isPlain = strays <= near.length * MOST_STRAYS;
   for (let round = 0; round < 3 && !isPlain; round++) {
     surface = [0, 1, 2].map((c) => fitSurface(kept, width, height, (i) => data[i * 4 + c]));
     const off = residuals(near, data, width, height, surface);
@@ -70,7 +77,7 @@ function measureBorder(raster: Raster): Ground {
   const model = isFlat ? null : surface;
   const off = model ? residuals(near, data, width, height, model) : near.map((i) => distance(data, i, centre));
   const noise = 1.4826 * median(off);
-  const bound = Math.max(6, 4 * noise);
+  const bound = Math.max(LEAST_BOUND, 4 * noise);
   const share = off.filter((d) => d <= bound).length / at.length;
   const plain: Ground = { colour: centre.map(Math.round) as unknown as Rgb, noise, drift, share, surface: model };
   const checker = share < CHECKER_BELOW || noise > CHECKER_FROM_NOISE ? measureChecker(raster, at) : null;
@@ -116,20 +123,47 @@ export function groundAt(ground: Ground, x: number, y: number, width: number, he
 const distance = (data: Uint8Array, i: number, c: ArrayLike<number>): number =>
   Math.max(Math.abs(data[i * 4] - c[0]), Math.abs(data[i * 4 + 1] - c[1]), Math.abs(data[i * 4 + 2] - c[2]));
 
+// Every so many pixels of the band, row by row.
 function borderSamples(width: number, height: number): number[] {
   const band = Math.max(1, Math.min(12, Math.round(Math.min(width, height) * 0.012)));
   const total = 2 * band * (width + height);
   const stride = Math.max(1, Math.floor(total / MAX_SAMPLES));
   const out: number[] = [];
-  let n = 0;
+  let skip = 0;
   for (let y = 0; y < height; y++) {
-    const isEdgeRow = y < band || y >= height - band;
-    for (let x = 0; x < width; x++) {
-      if (!isEdgeRow && x === band && width > 2 * band) x = width - band;
-      if (n++ % stride === 0) out.push(y * width + x);
-    }
+    const isWhole = y < band || y >= height - band || width <= 2 * band;
+    const length = isWhole ? width : 2 * band;
+    let k = skip;
+    for (; k < length; k += stride) out.push(y * width + (isWhole || k < band ? k : width - length + k));
+    skip = k - length;
   }
   return out;
+}
+
+/** Of the border's pixels all but so many are of one colour exactly in a clean file. */
+const CLEAN_SHARE = 0.98;
+
+/** What the whole measurement comes to where hardly a pixel of the border strays, or null where more do. */
+function measureClean({ width, height, data }: Raster, at: readonly number[]): Ground | null {
+  const px = new Int32Array(data.buffer, data.byteOffset, width * height);
+  const value = px[at[at.length >> 1]];
+  const colour = [value & 255, (value >> 8) & 255, (value >> 16) & 255] as const;
+  let same = 0;
+  let near = 0;
+  let ground = 0;
+  let strays = 0;
+  for (const i of at) {
+    if (px[i] === value) same++;
+    else {
+      const d = distance(data, i, colour);
+      if (d > CAPTURE) continue;
+      near++;
+      if (d <= LEAST_BOUND) ground++;
+      if (d > STRAY) strays++;
+    }
+  }
+  if (same < at.length * CLEAN_SHARE || strays > (same + near) * MOST_STRAYS) return null;
+  return { colour, noise: 0, drift: 0, share: (same + ground) / at.length, surface: null };
 }
 
 function commonestColour(data: Uint8Array, at: number[]): [number, number, number] {

@@ -1,4 +1,4 @@
-import { bytes, call, ints, roomFor } from '../kernels/heap';
+import { bytes, call, list, roomFor } from '../kernels/heap';
 
 /** Pixels in a row that are looked at together. */
 export const SEGMENT = 32;
@@ -33,15 +33,15 @@ export function segmentsRoom(width: number, height: number): number {
 export function findSegments(distance: Uint8Array, width: number, height: number, deepFrom: number): RowSegments {
   const columns = Math.ceil(width / SEGMENT);
   const state = bytes(columns * height);
-  const runs = ints(columns * height * 3);
-  const rowStart = ints(height + 1);
+  const runs = list(columns * height * 3);
+  const rowStart = list(height + 1);
   const count = call([distance], [state, runs, rowStart], 0, ({ k, at }) => k.findSegments(at(distance), width, height, Math.ceil(deepFrom), at(state), at(runs), at(rowStart)));
   return { columns, state, runs: runs.subarray(0, count), rowStart };
 }
 
 function withRuns(state: Uint8Array, columns: number, width: number, height: number): RowSegments {
-  const runs = ints(columns * height * 3);
-  const rowStart = ints(height + 1);
+  const runs = list(columns * height * 3);
+  const rowStart = list(height + 1);
   const count = call([state], [runs, rowStart], 0, ({ k, at }) => k.findRuns(at(state), width, height, at(runs), at(rowStart)));
   return { columns, state, runs: runs.subarray(0, count), rowStart };
 }

@@ -1,4 +1,5 @@
 import { call } from '../kernels/heap';
+import { MOST_TOLERANCE } from '../stages/limits';
 
 /** What each tolerance would do, and the range in which it hardly matters. */
 export interface ToleranceStudy {
@@ -12,7 +13,6 @@ export interface ToleranceStudy {
   readonly start: number;
 }
 
-export const MOST_TOLERANCE = 96;
 /** Studied on at most this many pixels: the curves are shares, and shares hardly change with size. */
 const STUDY_PIXELS = 160_000;
 /** The start keeps this near to the lower end: pale parts of a mark may begin anywhere above it. */
@@ -33,8 +33,9 @@ export function studyTolerance(distance: Uint8Array, width: number, height: numb
   const small = new Uint8Array(w * h);
   call([distance], [small], 0, ({ k, at }) => k.thinOut(at(distance), width, height, step, at(small)));
   const reached = floodOrder(small, w, h);
-  const area = new Float64Array(256);
-  for (const level of reached) area[level]++;
+  const counts = new Int32Array(256);
+  call([reached], [counts], 0, ({ k, at }) => k.countBytes(at(reached), reached.length, at(counts)));
+  const area = Float64Array.from(counts);
   for (let t = 1; t < 256; t++) area[t] += area[t - 1];
   const beyond = Math.max(0, of - width * height) / (step * step);
   for (let t = 0; t < 256; t++) area[t] += beyond;

@@ -34,11 +34,16 @@ export function bleedColours(raster: Raster, within?: RectPx): Raster {
   return raster;
 }
 
+/** Far from the mark so many pixels each way share a colour. */
+const CELL = 8;
+
 function bleedInside({ width: w, data }: Raster, { x, y, width, height }: RectPx): void {
-  const room = call([], [], 0, ({ k }) => k.bleedRoom(width, height));
-  withHeap(roomFor(width * height * 4, room), () => {
+  const pixels = width * height;
+  const cells = Math.ceil(width / CELL) * Math.ceil(height / CELL);
+  const [room, runs] = [pixels * 4 + cells * 7, (Math.floor(width / 2) + 1) * height * 12];
+  withHeap(roomFor(pixels * 4, room, runs), () => {
     const part = copyPartIn(data, w * 4, { x: x * 4, y, width: width * 4, height });
-    call([part], [], room, ({ k, at, scratch }) => k.bleed(at(part), width, height, scratch(room)));
+    call([part], [], roomFor(room, runs), ({ k, at, scratch }) => k.bleed(at(part), width, height, scratch(room), scratch(runs, false)));
     for (let row = 0; row < height; row++) data.set(part.subarray(row * width * 4, (row + 1) * width * 4), ((y + row) * w + x) * 4);
   });
 }

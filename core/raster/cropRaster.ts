@@ -27,9 +27,12 @@ export function cropRaster(raster: Raster, rect: RectPx): Raster {
   return out;
 }
 
-/** A picture placed on a larger transparent one. `left` and `top` are whole pixels, not negative. */
-export function placeOnCanvas(raster: Raster, width: number, height: number, left: number, top: number): Raster {
-  const out = createRaster(width, height);
+/**
+ * A picture placed on a larger transparent one. `left` and `top` are whole pixels, not negative.
+ * @param memory  bytes for the larger one, whatever they hold, where there are some to spare
+ */
+export function placeOnCanvas(raster: Raster, width: number, height: number, left: number, top: number, memory?: Uint8Array): Raster {
+  const out = memory ? { width, height, data: memory.fill(0) } : createRaster(width, height);
   for (let y = 0; y < raster.height; y++) {
     out.data.set(raster.data.subarray(y * raster.width * 4, (y + 1) * raster.width * 4), ((top + y) * width + left) * 4);
   }

@@ -49,6 +49,8 @@ export interface RunOptions {
   readonly onStep?: StageContext['onStep'];
   /** Saves the time to look for faults; the findings are then not complete. */
   readonly pictureOnly?: boolean;
+  /** The picture is not needed any more, so its memory may take the result. Not for a picture that is kept anywhere, nor with a cache. */
+  readonly consumes?: boolean;
 }
 
 /**
@@ -69,7 +71,7 @@ export function runStages(picture: Raster, values: StageValues, options: RunOpti
     let result = options.cache?.get(key) ?? options.cache?.get(own);
     if (!result) {
       // The one cast: values were checked against this very stage's fields when the recipe was read.
-      result = stage.run(current, values[id] as never, { onStep: options.onStep ?? (() => {}), pictureOnly: options.pictureOnly ?? false });
+      result = stage.run(current, values[id] as never, { onStep: options.onStep ?? (() => {}), pictureOnly: options.pictureOnly ?? false, consumes: options.consumes ?? false });
       options.cache?.set(own, result);
     }
     perStage[id] = result;

@@ -8,7 +8,7 @@ import type { StagePicture } from './stage';
 
 const input = (reduction = 1, picture = onGround(drawMark(200, 160, disc(140, 60, 12), [180, 30, 30]), [250, 250, 250])): StagePicture => ({ raster: picture, toWorking: fromMatrix(scaling(reduction)), reduction });
 const none = initialValues(crop.params);
-const run = (p: Partial<typeof none>, from = input()) => crop.run(from, { ...none, ...p }, { onStep: () => {}, pictureOnly: false }).picture;
+const run = (p: Partial<typeof none>, from = input()) => crop.run(from, { ...none, ...p }, { onStep: () => {}, pictureOnly: false, consumes: false }).picture;
 
 describe('crop', () => {
   it('hands the picture on untouched when nothing is asked for', () => {

@@ -1,13 +1,10 @@
-import { MOST_TOLERANCE } from '../matte/steadyRange';
 import { anchorsField, choiceField, coloursField, flagField, numberField, optionalNumberField, pointField } from '../params';
 import type { CutOutFacts } from './cutOutFacts';
 import { runFlatWay } from './flatWay';
+import { MOST_GROUNDS, MOST_LEVEL, MOST_TOLERANCE } from './limits';
 import { runKeepWay } from './keepWay';
 import { runPaperWay } from './paperWay';
 import { defineStage } from './stage';
-
-export const MOST_LEVEL = 0.9;
-export const MOST_GROUNDS = 6;
 
 /** Takes the mark off its ground or off paper, or keeps the transparency it came with. */
 export const cutOut = defineStage({

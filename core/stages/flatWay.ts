@@ -23,7 +23,7 @@ export function runFlatWay(input: StagePicture, p: FlatSettings, ctx: StageConte
   const back = invertProjective(toWorking);
   const anchors = p.areas.map((a) => ({ ...project(back, a.x, a.y), decision: a.decision }));
   const { picture, within, facts } = cutOutFlat(raster, {
-    grounds: p.ground.map(rgbFromHex), tolerance: p.tolerance, softnessPx: p.softness / reduction, chokePx: p.choke / reduction, anchors, enclosed: p.enclosed, cleanUp: p.cleanUp, unchecked: ctx.pictureOnly,
+    grounds: p.ground.map(rgbFromHex), tolerance: p.tolerance, softnessPx: p.softness / reduction, chokePx: p.choke / reduction, anchors, enclosed: p.enclosed, cleanUp: p.cleanUp, unchecked: ctx.pictureOnly, consumes: ctx.consumes,
   }, ctx.onStep);
   const place = (x: number, y: number) => {
     const at = project(toWorking, x, y);

@@ -18,6 +18,8 @@ export interface StageContext {
   readonly onStep: (name: string) => void;
   /** Nobody will look at the findings, so they need not be sought. */
   readonly pictureOnly: boolean;
+  /** The input is not needed any more, so its memory may take the result. */
+  readonly consumes: boolean;
 }
 
 export interface StageResult {
@@ -32,7 +34,7 @@ export interface StageDefinition<F extends Fields = Fields, Id extends string = 
   readonly version: number;
   readonly title: string;
   readonly params: F;
-  /** Pure: the input is not changed; the same input and settings give the same bytes on every host. */
+  /** Pure: the input is not changed unless it may be consumed; the same input and settings give the same bytes on every host. */
   run(input: StagePicture, params: Values<F>, ctx: StageContext): StageResult & { facts: Facts };
 }
 

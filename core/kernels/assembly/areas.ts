@@ -1,6 +1,6 @@
 import { MARK, OUTSIDE } from './labels';
 import { B0, B1, B2, groundAt } from './ground';
-import { byteAt, channelAt, intAt, setInt, setReal } from './memory';
+import { byteAt, channelAt, fourAt, intAt, setInt, setReal } from './memory';
 
 /**
  * One area's shape, see core/matte/enclosedAreas.ts. Writes eleven numbers into `out`: sum of distances, pixels counted, pixels near the
@@ -13,8 +13,13 @@ export function measureShape(label: i32, left: i32, top: i32, right: i32, bottom
   let sum: f64 = 0, counted = 0, outside = 0, beside = 0, rims = 0;
   let around0: f64 = 0, around1: f64 = 0, around2: f64 = 0, inside0: f64 = 0, inside1: f64 = 0, inside2: f64 = 0;
   const total = width * height;
+  const own = i32x4.splat(label);
   for (let y = top; y <= bottom; y += step) {
     for (let x = left, i = y * width + left; x <= right; x++, i++) {
+      while (x + 4 <= right && !v128.any_true(i32x4.eq(fourAt(labels, i), own))) {
+        x += 4;
+        i += 4;
+      }
       if (intAt(labels, i) != label) continue;
       sum += <f64>byteAt(distance, i);
       counted++;
@@ -83,11 +88,13 @@ export function castRay(start: i32, own: i32, labels: usize, width: i32, height:
   }
   const norm = Math.sqrt(<f64>(nx * nx + ny * ny));
   if (norm < 1) return -1;
+  const stepX = <f64>nx / norm;
+  const stepY = <f64>ny / norm;
   let pairs = 0;
   let last = own;
   for (let run = 1; <f64>run < limit; run++) {
-    const px = <i32>Math.floor(<f64>x + (<f64>nx / norm) * <f64>run + 0.5);
-    const py = <i32>Math.floor(<f64>y + (<f64>ny / norm) * <f64>run + 0.5);
+    const px = <i32>Math.floor(<f64>x + stepX * <f64>run + 0.5);
+    const py = <i32>Math.floor(<f64>y + stepY * <f64>run + 0.5);
     if (px < 0 || py < 0 || px >= width || py >= height) break;
     const label = intAt(labels, py * width + px);
     if (label != last && label != MARK) {
@@ -154,7 +161,13 @@ export function measureBody(start: i32, id: i32, labels: usize, width: i32, tota
     areaPx += right - left + 1;
     let isOpenAbove = false;
     let isOpenBelow = false;
+    const four = <u64>id * 0x0001000100010001;
     for (let k = left; k <= right; k++) {
+      // Well inside, where the rows above and below are known already, nothing is to be counted.
+      while (k > left && k + 4 <= right && isOpenAbove && isOpenBelow && k >= width && k + 4 + width <= total && !v128.any_true(v128.or(fourAt(labels, k - width), fourAt(labels, k + width)))) {
+        store<u64>(piece + (<usize>k << 1), four);
+        k += 4;
+      }
       store<u16>(piece + (<usize>k << 1), <u16>id);
       const isAbove = k >= width && intAt(labels, k - width) == MARK;
       const isBelow = k + width < total && intAt(labels, k + width) == MARK;

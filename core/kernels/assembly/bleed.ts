@@ -17,14 +17,12 @@ let from: usize = 0;
 let runs: usize = 0;
 let runCount: i32 = 0;
 
-/** Bytes of scratch, all 0, that `bleed` asks for. */
-export function bleedRoom(w: i32, h: i32): f64 {
-  const cells = <f64>((w + CELL - 1) / CELL) * <f64>((h + CELL - 1) / CELL);
-  return cells * 8 + <f64>w * <f64>h * 4 + (<f64>(w / 2) + 1) * <f64>h * 12 + 64;
-}
 
-/** Gives each clear pixel of a picture the colour of a near visible one. Returns false where nothing is visible. */
-export function bleed(picture: usize, w: i32, h: i32, room: usize): void {
+/**
+ * Gives each clear pixel of a picture the colour of a near visible one, of which there must be one. `room`: all 0, four bytes a pixel and
+ * seven a cell. `runList`: room for three numbers for every other pixel and each row.
+ */
+export function bleed(picture: usize, w: i32, h: i32, room: usize, runList: usize): void {
   px = picture;
   width = w;
   height = h;
@@ -33,8 +31,8 @@ export function bleed(picture: usize, w: i32, h: i32, room: usize): void {
   const cells = columns * rows;
   const place = room;
   from = place + (<usize>cells << 2);
-  runs = from + (<usize>(w * h) << 2);
-  const holds = runs + <usize>((w / 2 + 1) * h * 12);
+  runs = runList;
+  const holds = from + (<usize>(w * h) << 2);
   const across = holds + <usize>cells;
   const around = across + <usize>cells;
   whatCellsHold(holds);
@@ -55,13 +53,20 @@ export function bleed(picture: usize, w: i32, h: i32, room: usize): void {
 }
 
 function whatCellsHold(holds: usize): void {
+  const alphas = i32x4.splat(0xff000000);
   for (let y = 0; y < height; y++) {
     const cellRow = y / CELL * columns;
     for (let c = 0; c < columns; c++) {
       let seen = byteAt(holds, cellRow + c);
       if (seen == BOTH) continue;
       const end = y * width + min(width, (c + 1) * CELL);
-      for (let i = y * width + c * CELL; i < end; i++) seen |= intAt(px, i) >>> 24 ? VISIBLE : CLEAR;
+      let i = y * width + c * CELL;
+      for (; i + 4 <= end; i += 4) {
+        const four = v128.and(v128.load(px + (<usize>i << 2)), alphas);
+        if (v128.any_true(four)) seen |= VISIBLE;
+        if (!i32x4.all_true(four)) seen |= CLEAR;
+      }
+      for (; i < end; i++) seen |= intAt(px, i) >>> 24 ? VISIBLE : CLEAR;
       setByte(holds, cellRow + c, seen);
     }
   }

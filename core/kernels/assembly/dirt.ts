@@ -1,14 +1,19 @@
 import { MARK, MIXED, OUTSIDE } from './labels';
-import { byteAt, intAt, setByte, setInt } from './memory';
+import { byteAt, intAt, setByte, setInt, sixteenAt } from './memory';
 
 const KEPT: i32 = 1;
 const LOOKED_AT: i32 = 2;
 
 /** See core/matte/removeDirt.ts. `state`: a byte a pixel, all 0. `piece`: room for `most` + 9 numbers. */
 export function removeDirt(distance: usize, labels: usize, runs: usize, runCount: i32, width: i32, total: i32, tolerance: i32, strong: f64, most: i32, state: usize, piece: usize): void {
+  const low = i8x16.splat(<i8>min(tolerance, 255));
+  const high = i8x16.splat(<i8><i32>Math.min(255, Math.ceil(strong)));
   for (let r = 0; r < runCount; r += 3) {
     if (intAt(runs, r) != MIXED) continue;
-    for (let i = intAt(runs, r + 1); i < intAt(runs, r + 2); i++) {
+    const end = intAt(runs, r + 2);
+    for (let i = intAt(runs, r + 1); i < end; i++) {
+      while (i + 16 <= end && !v128.any_true(v128.and(i8x16.gt_u(sixteenAt(distance, i), low), i8x16.le_u(sixteenAt(distance, i), high)))) i += 16;
+      if (i >= end) break;
       const d = byteAt(distance, i);
       if (d > tolerance && <f64>d < strong && intAt(labels, i) == MARK && byteAt(state, i) == 0) look(i, distance, labels, width, total, tolerance, strong, most, state, piece);
     }

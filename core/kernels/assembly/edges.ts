@@ -1,5 +1,5 @@
 import { CLEAR, MIXED } from './labels';
-import { byteAt, intAt, setByte, setInt, setReal, signedAt } from './memory';
+import { byteAt, fourAt, intAt, setByte, setInt, setReal, signedAt } from './memory';
 
 let labels: usize = 0;
 let isOpen: usize = 0;
@@ -28,11 +28,17 @@ function meet(a: i32, b: i32): void {
 }
 
 function across(from: i32, to: i32): void {
-  for (let i = from; i < to; i++) if (openAt(i) != openAt(i + 1)) meet(i, i + 1);
+  for (let i = from; i < to; i++) {
+    while (i + 4 <= to && !v128.any_true(v128.xor(fourAt(labels, i), fourAt(labels, i + 1)))) i += 4;
+    if (i < to && openAt(i) != openAt(i + 1)) meet(i, i + 1);
+  }
 }
 
 function down(from: i32, to: i32): void {
-  for (let i = from; i < to; i++) if (openAt(i) != openAt(i + width)) meet(i, i + width);
+  for (let i = from; i < to; i++) {
+    while (i + 4 <= to && !v128.any_true(v128.xor(fourAt(labels, i), fourAt(labels, i + width)))) i += 4;
+    if (i < to && openAt(i) != openAt(i + width)) meet(i, i + width);
+  }
 }
 
 /**
@@ -103,7 +109,11 @@ export function copyMark(picture: usize, ofLabels: usize, openByLabel: usize, ru
   for (let r = 0; r < runCount; r += 3) {
     const from = intAt(runs, r + 1);
     if (intAt(runs, r) == CLEAR && openAt(from)) continue;
-    for (let i = from; i < intAt(runs, r + 2); i++) if (!openAt(i)) setInt(out, i, intAt(picture, i) | 0xff000000);
+    const end = intAt(runs, r + 2);
+    for (let i = from; i < end; i++) {
+      for (; i + 4 <= end && !v128.any_true(fourAt(labels, i)); i += 4) v128.store(out + (<usize>i << 2), v128.or(fourAt(picture, i), i32x4.splat(0xff000000)));
+      if (i < end && !openAt(i)) setInt(out, i, intAt(picture, i) | 0xff000000);
+    }
   }
 }
 

@@ -1,5 +1,5 @@
 import { CLEAR, MARK, MIXED, OUTSIDE, SEGMENT } from './labels';
-import { byteAt, intAt, setByte, setInt } from './memory';
+import { byteAt, intAt, setByte, setInt, sixteenAt } from './memory';
 
 let plane: usize = 0;
 let labels: usize = 0;
@@ -63,7 +63,7 @@ export function fillFrom(start: i32, label: i32): i32 {
       right++;
       if (isClear(right - rowStart, y)) right = min(rowEnd, right - ((right - rowStart) % SEGMENT) + SEGMENT) - 1;
     }
-    for (let k = left; k <= right; k++) setInt(labels, k, label);
+    fillInts(left, right + 1, label);
     filled += right - left + 1;
     boxLeft = min(boxLeft, left - rowStart);
     boxTop = min(boxTop, y);
@@ -73,6 +73,13 @@ export function fillFrom(start: i32, label: i32): i32 {
     if (y < height - 1) pushRuns(left - rowStart, right - rowStart, y + 1);
   }
   return filled;
+}
+
+function fillInts(from: i32, to: i32, label: i32): void {
+  const four = i32x4.splat(label);
+  let k = from;
+  for (; k + 4 <= to; k += 4) v128.store(labels + (<usize>k << 2), four);
+  for (; k < to; k++) setInt(labels, k, label);
 }
 
 function pushRuns(from: i32, to: i32, y: i32): void {
@@ -128,6 +135,8 @@ export function nextPatch(runs: usize, runCount: i32): i32 {
 export function findFlat(picture: usize, distance: usize, above: i32, palest: i32, flat: f64, runs: usize, runCount: i32, step: usize, list: usize): i32 {
   let count = 0;
   const row = width << 2;
+  const low = i8x16.splat(<i8>min(above, 255));
+  const high = i8x16.splat(<i8>palest);
   for (let r = 0; r < runCount; r += 3) {
     if (intAt(runs, r) != MIXED) continue;
     const from = intAt(runs, r + 1);
@@ -135,6 +144,8 @@ export function findFlat(picture: usize, distance: usize, above: i32, palest: i3
     if (y == 0 || y == height - 1) continue;
     const last = min(intAt(runs, r + 2), (y + 1) * width - 1);
     for (let i = max(from, y * width + 1); i < last; i++) {
+      while (i + 16 <= last && !v128.any_true(v128.and(i8x16.gt_u(sixteenAt(distance, i), low), i8x16.le_u(sixteenAt(distance, i), high)))) i += 16;
+      if (i >= last) break;
       const d = byteAt(distance, i);
       if (d <= above || d > palest || intAt(labels, i) != MARK) continue;
       const s = i << 2;

@@ -18,6 +18,15 @@
 // @ts-ignore: decorator
 @inline export function channelAt(picture: usize, i: i32, c: i32): i32 { return <i32>load<u8>(picture + (<usize>i << 2) + <usize>c); }
 
+/** Four numbers of a plane, or sixteen bytes, from a position on. */
+// @ts-ignore: decorator
+@inline export function fourAt(plane: usize, i: i32): v128 { return v128.load(plane + (<usize>i << 2)); }
+// @ts-ignore: decorator
+@inline export function sixteenAt(plane: usize, i: i32): v128 { return v128.load(plane + <usize>i); }
+/** By how much sixteen bytes differ. */
+// @ts-ignore: decorator
+@inline export function apartBytes(a: v128, b: v128): v128 { return v128.or(i8x16.sub_sat_u(a, b), i8x16.sub_sat_u(b, a)); }
+
 // @ts-ignore: decorator
 @inline export function apart(a: i32, b: i32): i32 { return a < b ? b - a : a - b; }
 /** The nearest whole number; halves go up. */

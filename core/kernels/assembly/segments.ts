@@ -43,6 +43,11 @@ export function findRuns(state: usize, width: i32, height: i32, runs: usize, row
   return count;
 }
 
+/** Counts how often each value occurs, in `count[0..255]`. */
+export function countBytes(plane: usize, length: i32, count: usize): void {
+  for (let i = 0; i < length; i++) setInt(count, byteAt(plane, i), intAt(count, byteAt(plane, i)) + 1);
+}
+
 /** Every pixel `step` rows and columns apart, packed together. */
 export function thinOut(plane: usize, width: i32, height: i32, step: i32, out: usize): void {
   let k = 0;

@@ -1,5 +1,5 @@
 import { MARK, MIXED } from './labels';
-import { byteAt, channelAt, intAt, setByte, setInt } from './memory';
+import { byteAt, channelAt, fourAt, intAt, setByte, setInt } from './memory';
 
 /** No shadow or glow is stronger than this, and none is level above that: there a mark begins. */
 const DEEPEST: i32 = 185;
@@ -34,13 +34,24 @@ export function startSoft(ofPicture: usize, ofDistance: usize, ofLabels: usize, 
 export function nextSoftSeed(runs: usize, runCount: i32): i32 {
   for (; seedRun < runCount; seedRun += 3) {
     if (intAt(runs, seedRun) != MIXED) continue;
-    for (let n = max(seedPixel, intAt(runs, seedRun + 1)); n < intAt(runs, seedRun + 2); n++) {
+    const end = intAt(runs, seedRun + 2);
+    for (let n = max(seedPixel, intAt(runs, seedRun + 1)); n < end; n++) {
+      while (n + 4 <= end && areInOne(n)) n += 4;
+      if (n >= end) break;
       if (intAt(labels, n) != MARK || byteAt(region, n) || byteAt(distance, n) > DEEPEST || !touchesOpen(n) || colourStep(n) > limit) continue;
       seedPixel = n + 1;
       return n;
     }
   }
   return -1;
+}
+
+// Whether none of four pixels is the mark's, or all are and all their neighbours too. MARK is 0, and never open.
+function areInOne(n: i32): bool {
+  const own = fourAt(labels, n);
+  if (i32x4.all_true(own)) return true;
+  if (n < width || n >= width * (height - 1) - 4 || v128.any_true(own)) return false;
+  return !v128.any_true(v128.or(v128.or(fourAt(labels, n - 1), fourAt(labels, n + 1)), v128.or(fourAt(labels, n - width), fourAt(labels, n + width))));
 }
 
 function touchesOpen(i: i32): bool {

@@ -1,7 +1,8 @@
-import { apart, byteAt, intAt, setInt, signedAt } from './memory';
+import { apartBytes, byteAt, fourAt, intAt, setInt, signedAt } from './memory';
 
 /** Pixels of a ring that hold one colour unmixed become their own nearest solid pixel; see core/matte/nearestSolid.ts. */
-export function findSolid(picture: usize, width: i32, height: i32, ring: usize, length: i32, distance: usize, leastDistance: f64, depth: usize, flat: f64, nearest: usize): void {
+export function findSolid(picture: usize, width: i32, height: i32, ring: usize, length: i32, distance: usize, leastDistance: f64, depth: usize, flat: i32, nearest: usize): void {
+  const most = i8x16.splat(<i8>min(flat, 255));
   for (let k = 0; k < length; k++) {
     const i = intAt(ring, k);
     if (<f64>byteAt(distance, i) < leastDistance) continue;
@@ -9,14 +10,12 @@ export function findSolid(picture: usize, width: i32, height: i32, ring: usize, 
     const x = i - y * width;
     if (x == 0 || y == 0 || x == width - 1 || y == height - 1) continue;
     if (signedAt(depth, i - 1) < 0 || signedAt(depth, i + 1) < 0 || signedAt(depth, i - width) < 0 || signedAt(depth, i + width) < 0) continue;
-    if (isAlike(picture, i, i - 1, flat) && isAlike(picture, i, i + 1, flat) && isAlike(picture, i, i - width, flat) && isAlike(picture, i, i + width, flat)) setInt(nearest, i, ((y << 16) | x) + 1);
+    let around = i32x4.splat(intAt(picture, i - 1));
+    around = i32x4.replace_lane(around, 1, intAt(picture, i + 1));
+    around = i32x4.replace_lane(around, 2, intAt(picture, i - width));
+    around = i32x4.replace_lane(around, 3, intAt(picture, i + width));
+    if (!v128.any_true(i8x16.gt_u(apartBytes(around, i32x4.splat(intAt(picture, i))), most))) setInt(nearest, i, ((y << 16) | x) + 1);
   }
-}
-
-function isAlike(picture: usize, a: i32, b: i32, flat: f64): bool {
-  const s = a << 2;
-  const n = b << 2;
-  return <f64>apart(byteAt(picture, n), byteAt(picture, s)) <= flat && <f64>apart(byteAt(picture, n + 1), byteAt(picture, s + 1)) <= flat && <f64>apart(byteAt(picture, n + 2), byteAt(picture, s + 2)) <= flat;
 }
 
 /** Each pixel of a ring takes the nearest of the places that its neighbours know, there and back again. */
@@ -36,6 +35,12 @@ function takeNearest(i: i32, nearest: usize, width: i32, total: i32): void {
     reach = dx * dx + dy * dy;
     if (reach <= 1) return;
   }
+  // Places lie within a few rings, so that four bits are left over for the order in which neighbours are asked.
+  if (x > 0 && x < width - 2 && i >= width && i + width < total) {
+    const least = nearestOfNine(i, x, y, nearest, width);
+    if (least != NONE && least >> 4 < reach) setInt(nearest, i, intAt(nearest, i + ((least & 15) / 3 - 1) * width + (least & 15) % 3 - 1));
+    return;
+  }
   const left = x > 0 ? -1 : 0;
   const right = x < width - 1 ? 1 : 0;
   const last = i + width < total ? i + width : i;
@@ -53,4 +58,25 @@ function takeNearest(i: i32, nearest: usize, width: i32, total: i32): void {
     }
   }
   setInt(nearest, i, best);
+}
+
+const NONE: i32 = 0x7fffffff;
+
+// The least squared distance of the places that a pixel and its neighbours know, times sixteen, plus which of the nine it is, row by row.
+function nearestOfNine(i: i32, x: i32, y: i32, nearest: usize, width: i32): i32 {
+  const above = keysOf(fourAt(nearest, i - width - 1), x, y, 0);
+  const beside = keysOf(fourAt(nearest, i - 1), x, y, 3);
+  const below = keysOf(fourAt(nearest, i + width - 1), x, y, 6);
+  const least = i32x4.min_s(above, i32x4.min_s(beside, below));
+  return min(i32x4.extract_lane(least, 0), min(i32x4.extract_lane(least, 1), i32x4.extract_lane(least, 2)));
+}
+
+// @ts-ignore: decorator
+@inline function keysOf(places: v128, x: i32, y: i32, first: i32): v128 {
+  const at = i32x4.sub(places, i32x4.splat(1));
+  const dx = i32x4.sub(v128.and(at, i32x4.splat(0xffff)), i32x4.splat(x));
+  const dy = i32x4.sub(i32x4.shr_u(at, 16), i32x4.splat(y));
+  const d = i32x4.add(i32x4.mul(dx, dx), i32x4.mul(dy, dy));
+  const keys = i32x4.add(i32x4.shl(d, 4), i32x4.add(i32x4.splat(first), i32x4(0, 1, 2, 3)));
+  return v128.bitselect(i32x4.splat(NONE), keys, i32x4.eq(places, i32x4.splat(0)));
 }

@@ -1,7 +1,7 @@
 import { strongestNear } from './edges';
 import { B0, B1, B2, groundAt } from './ground';
 import { SOFT } from './labels';
-import { byteAt, intAt, realAt, roundOf, setByte, signedAt } from './memory';
+import { apartBytes, byteAt, fourAt, intAt, realAt, roundOf, setByte, signedAt } from './memory';
 
 // See core/matte/unmixEdges.ts for what is done and where it comes from.
 let picture: usize = 0;
@@ -198,23 +198,23 @@ function foreground(i: i32, x: i32, y: i32, c0: f64, c1: f64, c2: f64): void {
 // The mean of the solid pixel and those of its eight neighbours that share its colour: halves the noise.
 function meanOfSolid(place: i32): void {
   const s = ((place - 1) >>> 16) * width + ((place - 1) & 0xffff);
-  const t = s << 2;
-  const t0 = byteAt(picture, t), t1 = byteAt(picture, t + 1), t2 = byteAt(picture, t + 2);
-  let n = 0, r = 0, g = 0, b = 0;
-  for (let dy = -1; dy <= 1; dy++) {
-    for (let dx = -1; dx <= 1; dx++) {
-      const p = (s + dy * width + dx) << 2;
-      const v0 = byteAt(picture, p), v1 = byteAt(picture, p + 1), v2 = byteAt(picture, p + 2);
-      if (Math.abs(<f64>(v0 - t0)) > flat || Math.abs(<f64>(v1 - t1)) > flat || Math.abs(<f64>(v2 - t2)) > flat) continue;
-      r += v0;
-      g += v1;
-      b += v2;
-      n++;
-    }
+  const own = i32x4.splat(intAt(picture, s));
+  const most = i8x16.splat(<i8><i32>Math.min(flat, 255));
+  let sums = i16x8.splat(0);
+  let counts = i32x4.splat(0);
+  // Three pixels a row; the fourth lane is left out. Alpha is opaque throughout, so it differs nowhere.
+  for (let row = s - width - 1; row <= s + width; row += width) {
+    const pixels = fourAt(picture, row);
+    const isFar = i8x16.gt_u(apartBytes(pixels, own), most);
+    const isNear = v128.and(i32x4.eq(isFar, i32x4.splat(0)), i32x4(-1, -1, -1, 0));
+    const kept = v128.and(pixels, isNear);
+    sums = i16x8.add(sums, i16x8.add(i16x8.extend_low_i8x16_u(kept), i16x8.extend_high_i8x16_u(kept)));
+    counts = i32x4.sub(counts, isNear);
   }
-  F0 = <f64>r / <f64>n;
-  F1 = <f64>g / <f64>n;
-  F2 = <f64>b / <f64>n;
+  const n = <f64>(i32x4.extract_lane(counts, 0) + i32x4.extract_lane(counts, 1) + i32x4.extract_lane(counts, 2));
+  F0 = <f64>(i16x8.extract_lane_u(sums, 0) + i16x8.extract_lane_u(sums, 4)) / n;
+  F1 = <f64>(i16x8.extract_lane_u(sums, 1) + i16x8.extract_lane_u(sums, 5)) / n;
+  F2 = <f64>(i16x8.extract_lane_u(sums, 2) + i16x8.extract_lane_u(sums, 6)) / n;
 }
 
 function hasStrongNear(x: i32, y: i32, strong: f64, reach: i32): bool {

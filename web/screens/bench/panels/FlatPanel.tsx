@@ -1,7 +1,6 @@
 import { Button, InputNumber } from 'antd';
-import { MOST_TOLERANCE } from '../../../../core/matte/steadyRange';
 import type { StageValues } from '../../../../core/stages';
-import { MOST_GROUNDS } from '../../../../core/stages/cutOut';
+import { MOST_GROUNDS, MOST_TOLERANCE } from '../../../../core/stages/limits';
 import type { AreaFact, FlatWayFacts } from '../../../../core/stages/cutOutFacts';
 import { AreaList } from './AreaList';
 import { CostChart } from './CostChart';

@@ -1,6 +1,6 @@
 import { Button, ColorPicker, Segmented, Switch } from 'antd';
 import type { StageValues } from '../../../../core/stages';
-import { MOST_LEVEL } from '../../../../core/stages/cutOut';
+import { MOST_LEVEL } from '../../../../core/stages/limits';
 import type { PaperWayFacts } from '../../../../core/stages/cutOutFacts';
 import { CostChart } from './CostChart';
 import { NumberRow } from './FlatPanel';
