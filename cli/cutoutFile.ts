@@ -1,6 +1,7 @@
 import { rename, rm, writeFile } from 'node:fs/promises';
 import { basename } from 'node:path';
 import { CoreError } from '../core/errors';
+import { loadKernels } from '../core/kernels/heap';
 import { inspectPicture } from '../core/inspect/inspectPicture';
 import { cropRaster } from '../core/raster/cropRaster';
 import { bleedColours } from '../core/raster/bleedColours';
@@ -37,6 +38,7 @@ export async function runCutout(job: CutoutJob, opened?: Promise<DecodedPicture>
   const name = basename(job.input);
   const times = stopwatch();
   times.begin('decode');
+  loadKernels();
   const { raster, hasAlphaChannel } = await (opened ?? decodePicture(await readInput(job.input), name));
   // One signature of a sheet takes a second run, and findings look at the original again.
   const consumes = job.mark === null && job.report === null;

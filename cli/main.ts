@@ -31,12 +31,17 @@ async function main(argv: readonly string[]): Promise<number> {
   return command.run(rest);
 }
 
-if (isMainThread) {
-  process.exitCode = await main(process.argv.slice(2)).catch((error: unknown) => {
-    console.error(`tassel: ${oneLine(error)}`);
-    return isCoreError(error) && error.code === 'cli/usage' ? 2 : 1;
-  });
-} else if (workerData?.isTasselWorker) (await import('./folderWorkers')).runAsWorker();
+/** The exit code, once all is done; nothing in a thread that serves a folder. */
+export const done: Promise<number | void> = isMainThread ? main(process.argv.slice(2)).catch(tell) : serveFolder();
+
+async function serveFolder(): Promise<void> {
+  if (workerData?.isTasselWorker) (await import('./folderWorkers')).runAsWorker();
+}
+
+function tell(error: unknown): number {
+  console.error(`tassel: ${oneLine(error)}`);
+  return isCoreError(error) && error.code === 'cli/usage' ? 2 : 1;
+}
 
 function oneLine(error: unknown): string {
   return (error instanceof Error ? error.message : String(error)).replace(/\s*\n\s*/g, ' ');

@@ -1,7 +1,9 @@
 // Command line entry: bundles cli/main.ts on first use (and after a change), then runs it.
-import { existsSync, mkdirSync, readdirSync, renameSync, rmSync, statSync } from 'node:fs';
+import { existsSync, mkdirSync, readFileSync, readdirSync, renameSync, rmSync, statSync, writeFileSync } from 'node:fs';
+import { createRequire } from 'node:module';
 import { dirname, join } from 'node:path';
-import { fileURLToPath, pathToFileURL } from 'node:url';
+import { fileURLToPath } from 'node:url';
+import { Script } from 'node:vm';
 
 const root = dirname(dirname(fileURLToPath(import.meta.url)));
 const cache = join(root, '.cache/cli');
@@ -23,17 +25,8 @@ function stamp() {
   return hash.toString(16);
 }
 
-// The package's one CommonJS file loads in two thirds of the time that its many modules take.
-const sharpAsCommonJs = {
-  name: 'sharp-as-common-js',
-  setup(build) {
-    build.onResolve({ filter: /^sharp$/ }, () => ({ path: 'sharp', namespace: 'common-js' }));
-    build.onLoad({ filter: /.*/, namespace: 'common-js' }, () => ({ contents: "import { createRequire } from 'node:module'; export default createRequire(import.meta.url)('sharp');" }));
-  },
-};
-
 const folder = join(cache, stamp());
-const bundle = join(folder, 'main.mjs');
+const bundle = join(folder, 'main.cjs');
 if (!existsSync(bundle)) {
   const { build } = await import('esbuild').catch(() => {
     console.error('tassel: the packages are not installed; run npm ci first');
@@ -42,9 +35,8 @@ if (!existsSync(bundle)) {
   // Made beside and moved into place, so that two first calls at once do not meet half a bundle.
   const own = `${folder}.${process.pid}.tmp`;
   await build({
-    absWorkingDir: root, entryPoints: { main: 'cli/main.ts' }, outdir: own, outExtension: { '.js': '.mjs' }, bundle: true, splitting: true,
-    platform: 'node', target: 'node20', format: 'esm', packages: 'external', minify: true, logLevel: 'error',
-    plugins: [sharpAsCommonJs],
+    absWorkingDir: root, entryPoints: { main: 'cli/main.ts' }, outdir: own, outExtension: { '.js': '.cjs' }, bundle: true,
+    platform: 'node', target: 'node20', format: 'cjs', packages: 'external', minify: true, logLevel: 'error',
   });
   mkdirSync(cache, { recursive: true });
   for (const old of readdirSync(cache)) if (!old.endsWith('.tmp')) rmSync(join(cache, old), { recursive: true, force: true });
@@ -55,4 +47,21 @@ if (!existsSync(bundle)) {
   }
 }
 process.env.TASSEL_BUNDLE = bundle;
-await import(pathToFileURL(bundle).href);
+
+// What the engine compiled for a verb last time is kept beside the bundle; it takes another version's for what it is, and compiles anew.
+const verb = process.argv.includes('--help') ? null : /^[a-z]+$/.exec(process.argv[2] ?? '');
+const keep = verb && join(folder, `${verb[0]}.compiled`);
+const cachedData = keep && existsSync(keep) ? readFileSync(keep) : undefined;
+const script = new Script(`(function (exports, require, module) {${readFileSync(bundle, 'utf8')}\n})`, { filename: bundle, cachedData });
+const module = { exports: {} };
+script.runInThisContext()(module.exports, createRequire(bundle), module);
+process.exitCode = await module.exports.done;
+if (keep && process.exitCode === 0 && (!cachedData || script.cachedDataRejected)) {
+  const own = `${keep}.${process.pid}.tmp`;
+  try {
+    writeFileSync(own, script.createCachedData());
+    renameSync(own, keep);
+  } catch {
+    rmSync(own, { force: true }); // it can be done without, and another call may have cleared the folder away
+  }
+}

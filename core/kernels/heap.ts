@@ -57,6 +57,11 @@ function binary(): Uint8Array {
   return out;
 }
 
+/** Compiles the kernels, for whoever has a moment before they are needed. */
+export function loadKernels(): void {
+  openHeap();
+}
+
 const aligned = (bytes: number) => Math.ceil(bytes / ALIGNMENT) * ALIGNMENT;
 const taken = (h: Heap) => h.low - BASE + h.memory.buffer.byteLength - h.high;
 

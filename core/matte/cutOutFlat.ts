@@ -117,7 +117,7 @@ function bringIn(raster: Raster, study: PictureStudy, box: RectPx, region: RectP
 
 const areasRoom = (width: number, height: number): number => {
   const pixels = width * height;
-  return Math.max(softRoom(pixels), roomFor(pixels, pixels * 4, stackRoom(width, height), pixels * 2));
+  return Math.max(softRoom(pixels), roomFor(pixels, pixels * 4, stackRoom(width, height), pixels * 3));
 };
 
 // The most that any step asks for beside what stays throughout: lists and stacks of a number a pixel.

@@ -1,4 +1,4 @@
-import { type Kernels, call, roomFor } from '../kernels/heap';
+import { type Kernels, bytes, call, roomFor } from '../kernels/heap';
 import type { Raster } from '../raster/raster';
 import { type Ground, groundAt } from './measureGround';
 import { setGround, viewsOf } from './groundDistance';
@@ -75,8 +75,10 @@ export function findEnclosedAreas(
     return !isOnlyAlike;
   });
   const bodyAt = measureBodies(labels, width);
+  const others = bytes(labels.length);
+  call([labels], [others], 0, ({ k, at }) => k.planeOfOthers(at(labels), labels.length, at(others)));
   for (const [k, f] of listed) {
-    const m = measureShape(f, raster, ground, distance, labels, k >= firstPale, ripple, bodyAt);
+    const m = measureShape(f, raster, ground, distance, labels, k >= firstPale, ripple, bodyAt, others);
     // An ordinary pale part of the mark, not an enclosed one.
     if (k >= firstPale && m.shape.touchesOutside > 0.04) ordinary.push(f);
     else measured.push(m);
@@ -140,13 +142,13 @@ function goesOnBeyond(f: Found, { width, height, data }: Raster, labels: Int32Ar
 // Large areas are measured on every nth row: rim and area are counted alike, and only their ratio matters.
 const MEASURED_ROWS = 260;
 
-function measureShape(f: Found, raster: Raster, ground: Ground, distance: Uint8Array, labels: Int32Array, isPatch: boolean, ripple: number, bodyAt: (pixel: number) => Body): Measured {
+function measureShape(f: Found, raster: Raster, ground: Ground, distance: Uint8Array, labels: Int32Array, isPatch: boolean, ripple: number, bodyAt: (pixel: number) => Body, others: Uint8Array): Measured {
   const { width, height, data } = raster;
   const [x0, y0, x1, y1] = f.box;
   const step = Math.max(1, Math.floor((y1 - y0 + 1) / MEASURED_ROWS));
   const B = groundAt(ground, (x0 + x1) >> 1, (y0 + y1) >> 1, width, height);
   const room = (x1 - x0 + 1) * (y1 - y0 + 1) * 4;
-  return call([data, distance, labels, ...viewsOf(ground)], [], roomFor(room, 88, RAY_ROOM), (c) => {
+  return call([data, distance, labels, others, ...viewsOf(ground)], [], roomFor(room, 88, RAY_ROOM), (c) => {
     const { k, at } = c;
     const [place, numbers, ray] = [c.scratch(room, false), c.scratch(88), c.scratch(RAY_ROOM, false)];
     setGround(c, ground, width, height);
@@ -158,10 +160,14 @@ function measureShape(f: Found, raster: Raster, ground: Ground, distance: Uint8A
     const stray = ground.noise + 0.5 * ripple * Math.min(1, Math.max(0.2, (8 - halfWidth) / 4));
     const isPale = isPatch || (beside > 0 && isOwnColour([i0, i1, i2].map((v, n) => v / counted - B[n]), [a0, a1, a2].map((v, n) => v / beside - B[n]), stray));
     const rays: Ray[] = [];
+    const met = c.intsAt(ray, RAY_ROOM / 4);
     // From points on the rim, straight out across whatever surrounds the area, up to a limit.
     for (let r = 0; r < rims; r += Math.max(1, Math.floor(rims / MOST_RAYS))) {
-      const pairs = k.castRay(rim[r], f.label, at(labels), width, height, limit, ray);
-      if (pairs >= 0) rays.push(Array.from({ length: pairs }, (_, n) => ({ at: c.intsAt(ray, RAY_ROOM / 4)[n * 2], label: c.intsAt(ray, RAY_ROOM / 4)[n * 2 + 1] })));
+      const pairs = k.castRay(rim[r], f.label, at(labels), at(others), width, height, limit, ray);
+      if (pairs < 0) continue;
+      const own: { at: number; label: number }[] = [];
+      for (let n = 0; n < 2 * pairs; n += 2) own.push({ at: met[n], label: met[n + 1] });
+      rays.push(own);
     }
     return {
       found: f, limit, rays,
@@ -223,17 +229,23 @@ interface Measured { readonly found: Found; readonly rays: readonly Ray[]; reado
 function judgeTogether(measured: readonly Measured[]): Map<number, Judgement & { shape: AreaShape }> {
   const decided = new Map<number, Judgement & { shape: AreaShape }>();
   const families = findFamilies(measured);
-  const familyOf = new Map(measured.map((m, k) => [m.found.label, families[k]]));
-  const isOfFamily = (label: number, k: number) => label !== measured[k].found.label && familyOf.get(label) === families[k];
-  const isOpen = (label: number) => label === OUTSIDE || label === SOFT || decided.get(label)?.decision === 'open';
+  // By label, since rays ask many thousand times.
+  const labelCount = measured.reduce((most, m) => Math.max(most, m.found.label), FIRST_AREA) + 1;
+  const familyOf = new Int32Array(labelCount).fill(-1);
+  for (const [k, m] of measured.entries()) familyOf[m.found.label] = families[k];
+  const isOpen = new Uint8Array(labelCount);
+  isOpen[OUTSIDE] = isOpen[SOFT] = 1;
   for (let round = 0, hasChanged = true; hasChanged && round < 8; round++) {
     hasChanged = false;
     // An area is judged as if its like were open: the gaps of a lattice have each other for neighbours.
-    const shapes = measured.map((m, k): AreaShape => ({ ...m.shape, ...wallOf(m, (label) => isOpen(label) || isOfFamily(label, k)) }));
+    const shapes = measured.map((m, k): AreaShape => ({ ...m.shape, ...wallOf(m, (label) => isOpen[label] === 1 || (familyOf[label] === families[k] && label !== m.found.label)) }));
     const scores = poolScores(shapes.map(scoreArea), shapes, families);
     const judged = measured.flatMap((m, k) => (decided.get(m.found.label)?.decision === 'open' ? [] : [{ label: m.found.label, value: { ...judgeArea(shapes[k], scores[k]), shape: shapes[k] } }]));
     for (const { label, value } of judged) {
-      if (value.decision === 'open') hasChanged = true;
+      if (value.decision === 'open') {
+        hasChanged = true;
+        isOpen[label] = 1;
+      }
       decided.set(label, value);
     }
   }
@@ -241,7 +253,7 @@ function judgeTogether(measured: readonly Measured[]): Map<number, Judgement & {
   for (const m of measured) {
     const first = decided.get(m.found.label) as Judgement & { shape: AreaShape };
     if (first.decision !== 'open') continue;
-    const shape: AreaShape = { ...m.shape, ...wallOf(m, (label) => label !== m.found.label && isOpen(label)) };
+    const shape: AreaShape = { ...m.shape, ...wallOf(m, (label) => label !== m.found.label && isOpen[label] === 1) };
     const again = judgeArea(shape);
     if (again.decision === 'open' && again.certainty > first.certainty) decided.set(m.found.label, { ...again, shape });
   }

@@ -1,6 +1,6 @@
 import { MARK, OUTSIDE } from './labels';
 import { B0, B1, B2, groundAt } from './ground';
-import { byteAt, channelAt, fourAt, intAt, setInt, setReal } from './memory';
+import { byteAt, channelAt, fourAt, intAt, setByte, setInt, setReal } from './memory';
 
 /**
  * One area's shape, see core/matte/enclosedAreas.ts. Writes eleven numbers into `out`: sum of distances, pixels counted, pixels near the
@@ -71,8 +71,24 @@ function reachesOutside(i: i32, x: i32, y: i32, labels: usize, width: i32, heigh
 /** Of all labels up to here, SOFT is the last that ends a ray. */
 const LAST_OPEN: i32 = 2;
 
+/** 0 for the mark's pixels, 1 for all others: a plane so small that reading it down a column costs little. */
+export function planeOfOthers(labels: usize, total: i32, out: usize): void {
+  let i = 0;
+  const one = i8x16.splat(1);
+  for (; i + 16 <= total; i += 16) {
+    const first = i16x8.narrow_i32x4_u(isOther(fourAt(labels, i)), isOther(fourAt(labels, i + 4)));
+    const second = i16x8.narrow_i32x4_u(isOther(fourAt(labels, i + 8)), isOther(fourAt(labels, i + 12)));
+    v128.store(out + <usize>i, v128.and(i8x16.narrow_i16x8_u(first, second), one));
+  }
+  for (; i < total; i++) setByte(out, i, intAt(labels, i) != MARK ? 1 : 0);
+}
+
+// 1 in each lane that is not MARK, which is 0.
+// @ts-ignore: decorator
+@inline function isOther(four: v128): v128 { return v128.and(i32x4.ne(four, i32x4.splat(0)), i32x4.splat(1)); }
+
 /** Straight out from a pixel of the rim: pairs of how far and which label, for each patch met. Returns the number of pairs, or −1 where there is no way out. */
-export function castRay(start: i32, own: i32, labels: usize, width: i32, height: i32, limit: f64, out: usize): i32 {
+export function castRay(start: i32, own: i32, labels: usize, others: usize, width: i32, height: i32, limit: f64, out: usize): i32 {
   const x = start % width;
   const y = start / width;
   let nx = 0;
@@ -96,8 +112,12 @@ export function castRay(start: i32, own: i32, labels: usize, width: i32, height:
     const px = <i32>Math.floor(<f64>x + stepX * <f64>run + 0.5);
     const py = <i32>Math.floor(<f64>y + stepY * <f64>run + 0.5);
     if (px < 0 || py < 0 || px >= width || py >= height) break;
+    if (!byteAt(others, py * width + px)) {
+      last = MARK;
+      continue;
+    }
     const label = intAt(labels, py * width + px);
-    if (label != last && label != MARK) {
+    if (label != last) {
       setInt(out, pairs * 2, run);
       setInt(out, pairs * 2 + 1, label);
       pairs++;
