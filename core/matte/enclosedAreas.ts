@@ -75,8 +75,8 @@ export function findEnclosedAreas(
     return !isOnlyAlike;
   });
   const bodyAt = measureBodies(labels, width);
-  const others = bytes(labels.length);
-  call([labels], [others], 0, ({ k, at }) => k.planeOfOthers(at(labels), labels.length, at(others)));
+  const others = bytes(Math.ceil(width / 16) * 2 * height);
+  call([labels], [others], 0, ({ k, at }) => k.bitsOfOthers(at(labels), width, height, at(others)));
   for (const [k, f] of listed) {
     const m = measureShape(f, raster, ground, distance, labels, k >= firstPale, ripple, bodyAt, others);
     // An ordinary pale part of the mark, not an enclosed one.

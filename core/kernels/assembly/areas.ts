@@ -71,21 +71,27 @@ function reachesOutside(i: i32, x: i32, y: i32, labels: usize, width: i32, heigh
 /** Of all labels up to here, SOFT is the last that ends a ray. */
 const LAST_OPEN: i32 = 2;
 
-/** 0 for the mark's pixels, 1 for all others: a plane so small that reading it down a column costs little. */
-export function planeOfOthers(labels: usize, total: i32, out: usize): void {
-  let i = 0;
-  const one = i8x16.splat(1);
-  for (; i + 16 <= total; i += 16) {
-    const first = i16x8.narrow_i32x4_u(isOther(fourAt(labels, i)), isOther(fourAt(labels, i + 4)));
-    const second = i16x8.narrow_i32x4_u(isOther(fourAt(labels, i + 8)), isOther(fourAt(labels, i + 12)));
-    v128.store(out + <usize>i, v128.and(i8x16.narrow_i16x8_u(first, second), one));
+/** Bytes of a row of bits, one a pixel. */
+// @ts-ignore: decorator
+@inline function bitStride(width: i32): i32 { return (width + 15) / 16 * 2; }
+
+/** One bit a pixel, set where it is not the mark's: so small that reading it down a column costs little. `out`: all 0. */
+export function bitsOfOthers(labels: usize, width: i32, height: i32, out: usize): void {
+  for (let y = 0; y < height; y++) {
+    const row = out + <usize>(y * bitStride(width));
+    let x = 0;
+    for (let i = y * width; x + 16 <= width; x += 16, i += 16) {
+      const first = i16x8.narrow_i32x4_s(isOther(fourAt(labels, i)), isOther(fourAt(labels, i + 4)));
+      const second = i16x8.narrow_i32x4_s(isOther(fourAt(labels, i + 8)), isOther(fourAt(labels, i + 12)));
+      store<u16>(row + <usize>(x >> 3), <u16>i8x16.bitmask(i8x16.narrow_i16x8_s(first, second)));
+    }
+    for (; x < width; x++) if (intAt(labels, y * width + x) != MARK) setByte(row, x >> 3, byteAt(row, x >> 3) | (1 << (x & 7)));
   }
-  for (; i < total; i++) setByte(out, i, intAt(labels, i) != MARK ? 1 : 0);
 }
 
-// 1 in each lane that is not MARK, which is 0.
+// All ones in each lane that is not MARK, which is 0.
 // @ts-ignore: decorator
-@inline function isOther(four: v128): v128 { return v128.and(i32x4.ne(four, i32x4.splat(0)), i32x4.splat(1)); }
+@inline function isOther(four: v128): v128 { return i32x4.ne(four, i32x4.splat(0)); }
 
 /** Straight out from a pixel of the rim: pairs of how far and which label, for each patch met. Returns the number of pairs, or −1 where there is no way out. */
 export function castRay(start: i32, own: i32, labels: usize, others: usize, width: i32, height: i32, limit: f64, out: usize): i32 {
@@ -104,15 +110,19 @@ export function castRay(start: i32, own: i32, labels: usize, others: usize, widt
   }
   const norm = Math.sqrt(<f64>(nx * nx + ny * ny));
   if (norm < 1) return -1;
-  const stepX = <f64>nx / norm;
-  const stepY = <f64>ny / norm;
+  // Both coordinates at once.
+  const origin = f64x2.replace_lane(f64x2.splat(<f64>x), 1, <f64>y);
+  const step = f64x2.replace_lane(f64x2.splat(<f64>nx / norm), 1, <f64>ny / norm);
+  const half = f64x2.splat(0.5);
+  const stride = bitStride(width);
   let pairs = 0;
   let last = own;
   for (let run = 1; <f64>run < limit; run++) {
-    const px = <i32>Math.floor(<f64>x + stepX * <f64>run + 0.5);
-    const py = <i32>Math.floor(<f64>y + stepY * <f64>run + 0.5);
+    const at = i32x4.trunc_sat_f64x2_s_zero(f64x2.floor(f64x2.add(f64x2.add(origin, f64x2.mul(step, f64x2.splat(<f64>run))), half)));
+    const px = i32x4.extract_lane(at, 0);
+    const py = i32x4.extract_lane(at, 1);
     if (px < 0 || py < 0 || px >= width || py >= height) break;
-    if (!byteAt(others, py * width + px)) {
+    if (!(byteAt(others, py * stride + (px >> 3)) & (1 << (px & 7)))) {
       last = MARK;
       continue;
     }
