@@ -22,7 +22,7 @@ export const errorCodes = {
   'intake/mislabelled': 'The file is not what its name says.',
   'intake/damaged': 'The file is damaged and cannot be decoded.',
   'intake/too-large': 'The file is larger than 80 MB.',
-  'intake/too-many-pixels': 'The picture has more than 120 megapixels.',
+  'intake/too-many-pixels': 'The picture has more than 120 megapixels, or more than 32 000 px on one side.',
   'intake/too-small': 'The picture is too small to hold a mark.',
   'file/not-readable': 'The file cannot be read.',
   'file/not-writable': 'The file cannot be written.',

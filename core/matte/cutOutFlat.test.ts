@@ -11,6 +11,13 @@ const alphaError = (a: Raster, b: Raster) => {
   for (let i = 3; i < a.data.length; i += 4) sum += Math.abs(a.data[i] - b.data[i]) / 255;
   return sum / (a.data.length / 4);
 };
+/** A picture placed on a larger sheet of its first pixel's colour. */
+function placeOn(picture: Raster, width: number, height: number, x: number, y: number): Raster {
+  const placed = placeOnCanvas(picture, width, height, x, y);
+  const px = new Int32Array(placed.data.buffer);
+  for (let i = 0; i < px.length; i++) if (px[i] === 0) px[i] = new Int32Array(picture.data.buffer)[0];
+  return placed;
+}
 const green = [31, 90, 69] as const;
 
 describe('cutOutFlat', () => {
@@ -21,6 +28,34 @@ describe('cutOutFlat', () => {
       const { picture } = cut(onGround(truth, ground));
       expect(alphaError(picture, truth), String(ground)).toBeLessThan(0.001);
     }
+  });
+  it('puts the same result into the memory of a picture that is not needed any more', () => {
+    for (const ground of [[255, 255, 255], [18, 20, 30]] as const) {
+      const seen = onGround(truth, ground);
+      const kept = cut(seen);
+      const before = seen.data.slice();
+      const spent = { ...seen, data: seen.data.slice() };
+      const taken = cut(spent, { consumes: true });
+      expect(Buffer.compare(seen.data, before), 'a picture is not changed otherwise').toBe(0);
+      expect(Buffer.compare(taken.picture.data, kept.picture.data)).toBe(0);
+      expect(taken.picture.data.buffer).toBe(spent.data.buffer);
+    }
+  });
+  it('says where alone anything is visible', () => {
+    for (const [x, y] of [[60, 50], [300, 20], [0, 400]]) {
+      const { picture, within } = cut(placeOn(onGround(truth, [255, 255, 255]), 700, 620, x, y));
+      expect(within.width * within.height).toBeLessThan(700 * 620 * 0.6);
+      for (let i = 3; i < picture.data.length; i += 4) {
+        const [px, py] = [(i >> 2) % 700, Math.floor((i >> 2) / 700)];
+        const isInside = px >= within.x && px < within.x + within.width && py >= within.y && py < within.y + within.height;
+        if (!isInside && picture.data[i] !== 0) throw new Error(`something is visible at ${px}, ${py}`);
+      }
+    }
+  });
+  it('is the same however often, and in whatever order, pictures of different sizes come', () => {
+    const pictures = [onGround(truth, [255, 255, 255]), placeOn(onGround(truth, [250, 240, 230]), 500, 400, 250, 200), onGround(drawMark(40, 30, disc(20, 15, 9), green), [255, 255, 255])];
+    const first = pictures.map((p) => cut({ ...p }).picture.data);
+    for (const k of [2, 1, 0, 0, 2, 1]) expect(Buffer.compare(cut({ ...pictures[k] }).picture.data, first[k]), `picture ${k}`).toBe(0);
   });
   it('leaves no trace of the ground in edge colours', () => {
     const { picture } = cut(onGround(truth, [255, 255, 255]));

@@ -13,6 +13,24 @@ describe('measureGround', () => {
     expect(g.share).toBe(1);
     expect(g.surface).toBeNull();
   });
+  it('is not moved by the few pixels of a clean border that stray, and counts those that are no ground', () => {
+    const picture = onGround(badge, [244, 239, 228]);
+    const random = seededRandom(6);
+    // A short dark line along the upper border, and a speck here and there a level off.
+    for (let x = 40; x < 43; x++) picture.data.set([20, 20, 20], x * 4);
+    for (let n = 0; n < 4; n++) picture.data.set([243, 239, 228], Math.floor(random() * 200) * 4);
+    const g = measureGround(picture);
+    expect([g.colour, g.noise, g.drift, g.surface]).toEqual([[244, 239, 228], 0, 0, null]);
+    expect(g.share).toBeLessThan(1);
+    expect(g.share).toBeGreaterThan(0.98);
+  });
+  it('measures a border of two grounds as such, though one of them has most of it', () => {
+    const picture = onGround(badge, [255, 255, 255]);
+    for (let y = 0; y < 160; y++) for (let x = 190; x < 200; x++) picture.data.set([120, 140, 200], (y * 200 + x) * 4);
+    const g = measureGround(picture);
+    expect(g.colour).toEqual([255, 255, 255]);
+    expect(g.share).toBeLessThan(0.85);
+  });
   it('finds a dark ground as well as a light one', () => expect(measureGround(onGround(badge, [12, 14, 30])).colour).toEqual([12, 14, 30]));
   it('follows a ground that drifts across the picture', () => {
     const picture = onGround(badge, [220, 220, 220]);

@@ -5,6 +5,8 @@ import { type FileKind, kindByName, sniffKind } from './sniffKind';
 
 export const MOST_BYTES = 80 * 1024 * 1024;
 export const MOST_PIXELS = 120_000_000;
+/** Places in a picture travel as two numbers of fifteen bits. */
+export const MOST_SIDE = 32_000;
 const LEAST_SIDE = 4;
 
 export interface DecodedPicture {
@@ -49,6 +51,9 @@ export async function decodePicture(bytes: Uint8Array, name: string): Promise<De
   const { width, height } = meta;
   if (width * height > MOST_PIXELS) {
     throw new CoreError('intake/too-many-pixels', `${name} has ${width} × ${height} = ${Math.round((width * height) / 1e6)} megapixels; the most is 120. Save it smaller and drop it again.`, details);
+  }
+  if (Math.max(width, height) > MOST_SIDE) {
+    throw new CoreError('intake/too-many-pixels', `${name} is ${width} × ${height} px; the most is ${MOST_SIDE} px a side. Save it smaller, or cut it into parts, and drop it again.`, details);
   }
   if (width < LEAST_SIDE || height < LEAST_SIDE) throw new CoreError('intake/too-small', `${name} is ${width} × ${height} px, too small to hold a mark.`, details);
   const pixels = await sharp(bytes, { limitInputPixels: MOST_PIXELS, failOn: 'warning' })

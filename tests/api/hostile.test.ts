@@ -57,6 +57,9 @@ describe('an upload that is not what it seems', () => {
     expect(answer.status).toBe(413);
     expect(((await answer.json()) as Trouble).error.message).toMatch(/vast\.png has 60000 × 60000 = 3600 megapixels/);
     expect(performance.now() - began).toBeLessThan(5000);
+    const long = await upload(await withSize(40000, 900), 'banner.png');
+    expect(long.status).toBe(413);
+    expect(((await long.json()) as Trouble).error.message).toMatch(/banner\.png is 40000 × 900 px; the most is 32000 px a side/);
   });
   it('with fewer rows than its header says is called damaged', async () => {
     const answer = await upload(await withSize(160, 150), 'short.png');

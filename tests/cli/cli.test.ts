@@ -35,6 +35,29 @@ describe('inspect', () => {
   it('prints plain rows for people', () => expect(tassel('inspect', 'badge.png').stdout).toMatch(/proposed way\s+flat/));
 });
 
+describe('what the engine compiled', () => {
+  const cache = join(root, '.cache/cli');
+  const kept = () => readdirSync(cache).filter((n) => !n.endsWith('.tmp')).map((n) => join(cache, n, 'cutout.compiled')).filter(existsSync);
+  it('is kept for the next call, which does not mind when it is damaged', () => {
+    expect(tassel('cutout', 'badge.png', '--out', 'kept.png').status).toBe(0);
+    expect(kept()).toHaveLength(1);
+    const whole = readFileSync(at('kept.png'));
+    for (const damage of ['nonsense', '']) {
+      writeFileSync(kept()[0], damage);
+      expect(tassel('cutout', 'badge.png', '--out', 'kept.png')).toMatchObject({ status: 0, stderr: '' });
+      expect(readFileSync(at('kept.png')).equals(whole)).toBe(true);
+      expect(readFileSync(kept()[0]).length, 'and keeps it anew').toBeGreaterThan(10_000);
+    }
+  });
+  it('is not kept from a call that came to nothing', () => {
+    const before = readFileSync(kept()[0]);
+    expect(tassel('cutout', 'nowhere.png', '--out', 'x.png').status).toBe(1);
+    expect(tassel('../../cutout').status).toBe(2);
+    expect(readFileSync(kept()[0]).equals(before)).toBe(true);
+    expect(readdirSync(join(kept()[0], '..')).filter((n) => !/^(main\.cjs|[a-z]+\.compiled)$/.test(n))).toEqual([]);
+  });
+});
+
 describe('cutout', () => {
   it('writes straight alpha on the working picture’s own grid', async () => {
     expect(tassel('cutout', 'badge.png', '--out', 'out.png').status).toBe(0);
