@@ -18,7 +18,7 @@ const WIDE_FADE = 8;
 const DEEPEST = 185;
 
 /** Bytes of the kernels' memory that the search takes up. */
-export const softRoom = (pixels: number): number => roomFor(pixels, pixels * 4, pixels * 4, pixels * 4, 4096) + 128;
+export const softRoom = (pixels: number): number => roomFor(pixels, pixels, pixels * 4, pixels * 4, pixels * 4, 4096) + 128;
 
 /** A shadow or glow that was found. */
 export interface SoftRegion {
@@ -48,8 +48,8 @@ export function findSoftRegions(
   withHeap(softRoom(pixels), () => {
     const region = bytes(pixels);
     let level: Float32Array | null = null;
-    call([isOpen], [], roomFor(pixels * 4, pixels * 4), ({ k, at, scratch, intsAt }) => {
-      const [list, stack] = [scratch(pixels * 4, false), scratch(pixels * 4, false)];
+    call([isOpen], [], roomFor(pixels * 4, pixels * 4, pixels), ({ k, at, scratch, intsAt }) => {
+      const [list, stack, own] = [scratch(pixels * 4, false), scratch(pixels * 4, false), scratch(pixels)];
       k.startSoft(at(raster.data), at(distance), at(labels), at(isOpen), at(region), width, height, limit);
       for (let n = k.nextSoftSeed(at(runs), runs.length); n >= 0; n = k.nextSoftSeed(at(runs), runs.length)) {
         const count = k.growSoft(n, tolerance * 0.5, list, stack);
@@ -58,17 +58,17 @@ export function findSoftRegions(
           level = new Float32Array(pixels);
           call([], [level], 0, (inner) => inner.k.smoothDistance(inner.at(level as Float32Array)));
         }
-        rise(Array.from(intsAt(list, count)), region, level);
+        rise(Array.from(intsAt(list, count)), level, () => intsAt(list + count * 4, k.growCore(list, count, stack, own)));
       }
     });
   });
   return found;
 
-  function rise(grown: number[], region: Uint8Array, level: Float32Array): void {
+  function rise(grown: number[], level: Float32Array, growCore: () => Int32Array): void {
     let members = onOneLine(grown, raster, ground, level);
     // A wide fade may rise to a level core, which belongs to it; a narrow one is the blurred edge of something flat.
     if (members.length >= LEAST_PIXELS && fadeWidth(members, level, width, height) >= WIDE_FADE) {
-      for (const i of growCore(grown, raster.data, labels, region, width, height, limit)) grown.push(i);
+      for (const i of growCore()) grown.push(i);
       members = onOneLine(grown, raster, ground, level);
     }
     if (!isSoft(members, level, labels, isOpen, width, height, ground.noise)) return;
@@ -165,44 +165,6 @@ function neighbours(i: number, width: number, height: number): number[] {
   if (i >= width) found.push(i - width);
   if (i < width * (height - 1)) found.push(i + width);
   return found;
-}
-
-// On from the rim of what was grown, over gradual pixels of any strength. Returns what was added.
-function growCore(grown: readonly number[], data: Uint8Array, labels: Int32Array, region: Uint8Array, width: number, height: number, limit: number): number[] {
-  const own = new Uint8Array(labels.length);
-  for (const i of grown) own[i] = 1;
-  const added: number[] = [];
-  const stack: number[] = [];
-  const visit = (i: number) => {
-    for (const n of neighbours(i, width, height)) {
-      if (own[n] || labels[n] !== MARK || colourStep(data, n, width, height) > limit) continue;
-      own[n] = region[n] = 1;
-      stack.push(n);
-    }
-  };
-  for (const i of grown) visit(i);
-  for (let i = stack.pop(); i !== undefined; i = stack.pop()) {
-    added.push(i);
-    visit(i);
-  }
-  return added;
-}
-
-// Half the change across two pixels, the worst channel, along rows and columns.
-function colourStep(data: Uint8Array, i: number, width: number, height: number): number {
-  const x = i % width;
-  const left = (x > 0 ? i - 1 : i) * 4;
-  const right = (x < width - 1 ? i + 1 : i) * 4;
-  const up = (i >= width ? i - width : i) * 4;
-  const down = (i < width * (height - 1) ? i + width : i) * 4;
-  let most = 0;
-  for (let c = 0; c < 3; c++) {
-    const h = Math.abs(data[right + c] - data[left + c]);
-    const v = Math.abs(data[down + c] - data[up + c]);
-    if (h > most) most = h;
-    if (v > most) most = v;
-  }
-  return most / 2;
 }
 
 /** Only those members whose colour lies on one line from the ground: a shadow has one colour, a mark beside it another. */

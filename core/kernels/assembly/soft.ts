@@ -106,6 +106,39 @@ export function growSoft(start: i32, faintest: f64, members: usize, room: usize)
   return count;
 }
 
+function visitCore(i: i32, own: usize): void {
+  const x = i % width;
+  if (x > 0) enterCore(i - 1, own);
+  if (x < width - 1) enterCore(i + 1, own);
+  if (i >= width) enterCore(i - width, own);
+  if (i < width * (height - 1)) enterCore(i + width, own);
+}
+
+function enterCore(n: i32, own: usize): void {
+  if (byteAt(own, n) || intAt(labels, n) != MARK || colourStep(n) > limit) return;
+  setByte(own, n, 1);
+  setByte(region, n, 1);
+  setInt(stack, waiting++, n);
+}
+
+/** On from what was grown, over gradual pixels of any strength; returns how many were added behind it. `own`: a byte a pixel, all 0, and left so. */
+export function growCore(grown: usize, count: i32, room: usize, own: usize): i32 {
+  const added = grown + (<usize>count << 2);
+  stack = room;
+  waiting = 0;
+  for (let k = 0; k < count; k++) setByte(own, intAt(grown, k), 1);
+  for (let k = 0; k < count; k++) visitCore(intAt(grown, k), own);
+  let found = 0;
+  while (waiting > 0) {
+    const i = intAt(stack, --waiting);
+    setInt(added, found++, i);
+    visitCore(i, own);
+  }
+  for (let k = 0; k < count; k++) setByte(own, intAt(grown, k), 0);
+  for (let k = 0; k < found; k++) setByte(own, intAt(added, k), 0);
+  return found;
+}
+
 /** The mean of three by three distances near the mark: compression's ripples average out, a shadow does not. `out`: 32-bit reals, all 0. */
 export function smoothDistance(out: usize): void {
   for (let y = 0; y < height; y++) {
