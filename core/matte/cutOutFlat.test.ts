@@ -57,6 +57,12 @@ describe('cutOutFlat', () => {
     const first = pictures.map((p) => cut({ ...p }).picture.data);
     for (const k of [2, 1, 0, 0, 2, 1]) expect(Buffer.compare(cut({ ...pictures[k] }).picture.data, first[k]), `picture ${k}`).toBe(0);
   });
+  it('bears a picture in a fine dither, of which every second pixel is an area of its own', () => {
+    const dithered = onGround(drawMark(900, 700, (x, y) => (x > 40 && y > 40 && x < 860 && y < 660 && (x + y) % 2 ? 1 : 0), green), [255, 255, 255]);
+    const { picture } = cut(dithered);
+    expect(pixel(picture, 0, 0)[3]).toBe(0);
+    expect(pixel(picture, 401, 400)).toEqual([...green, 255]);
+  }, 60_000);
   it('leaves no trace of the ground in edge colours', () => {
     const { picture } = cut(onGround(truth, [255, 255, 255]));
     for (let i = 0; i < picture.data.length; i += 4) {

@@ -11,7 +11,7 @@ import type { Ground } from './measureGround';
 import { removeDirt } from './removeDirt';
 import { type RowSegments, findSegments, markMixed, segmentsRoom } from './rowSegments';
 import { type SoftRegion, findSoftRegions, softRoom } from './softRegions';
-import { FIRST_AREA, MARK, SOFT, SOFT_INSIDE, spreadGround, stackRoom } from './spreadGround';
+import { FIRST_AREA, MARK, SOFT, SOFT_INSIDE, mostLabels, spreadGround, stackRoom } from './spreadGround';
 import type { ToleranceStudy } from './steadyRange';
 import { type PictureStudy, findRegion, studyPicture } from './studyPicture';
 import { type Spot, type Trouble, measureTrouble } from './measureTrouble';
@@ -124,7 +124,7 @@ const areasRoom = (width: number, height: number): number => {
 function cutRoom(width: number, height: number, ground: Ground): number {
   const pixels = width * height;
   const throughout = roomFor(pixels * 4, pixels * 4, pixels * 4, pixels, pixels, ground.plane ? pixels * 3 : 0) + 2 * segmentsRoom(width, height);
-  const edges = roomFor(pixels, pixels * 4, pixels * 4, pixels * 4, pixels * 4);
+  const edges = roomFor(pixels, pixels * 4, pixels * 4, pixels * 4, pixels * 4, mostLabels(pixels));
   return throughout + Math.max(areasRoom(width, height), edges) + SMALL_ROOM;
 }
 

@@ -2,7 +2,7 @@ import { bytes, call, roomFor, withHeap } from '../kernels/heap';
 import type { Raster } from '../raster/raster';
 import { type Ground, groundAt } from './measureGround';
 import type { RowSegments } from './rowSegments';
-import { MARK, OUTSIDE, SOFT } from './spreadGround';
+import { MARK, OUTSIDE, SOFT, mostLabels } from './spreadGround';
 
 /** Steepest change from pixel to pixel, code values, inside a shadow or glow. A drawn edge changes faster. */
 const STEEPEST = 15;
@@ -18,7 +18,7 @@ const WIDE_FADE = 8;
 const DEEPEST = 185;
 
 /** Bytes of the kernels' memory that the search takes up. */
-export const softRoom = (pixels: number): number => roomFor(pixels, pixels, pixels * 4, pixels * 4, pixels * 4, 4096) + 128;
+export const softRoom = (pixels: number): number => roomFor(pixels, pixels, pixels * 4, pixels * 4, pixels * 4, mostLabels(pixels)) + 128;
 
 /** A shadow or glow that was found. */
 export interface SoftRegion {
