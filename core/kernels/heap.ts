@@ -18,8 +18,10 @@ const host = globalThis as unknown as { WebAssembly: WebAssemblyHost; atob(text:
 
 const PAGE = 65536;
 const MOST_PAGES = 65536;
-/** Only what is written to takes up real memory, so the beginning may be generous. More than this is given back when the work is done. */
-const FIRST_PAGES = 4096;
+/** Engines take all of it for used, also what nobody writes to, and clear up their own memory the sooner. */
+const FIRST_PAGES = 64;
+/** More than this is given back when the work is done. */
+const KEPT_PAGES = 4096;
 /** The first page holds the kernels' own constants. */
 const BASE = PAGE;
 const ALIGNMENT = 16;
@@ -85,7 +87,7 @@ export function withHeap<T>(bytes: number, work: () => T): T {
     h.depth--;
     h.low = low;
     h.high = high;
-    if (h.depth === 0 && h.memory.buffer.byteLength > FIRST_PAGES * PAGE) heap = null;
+    if (h.depth === 0 && h.memory.buffer.byteLength > KEPT_PAGES * PAGE) heap = null;
   }
 }
 

@@ -47,6 +47,10 @@ export async function decodePicture(bytes: Uint8Array, name: string): Promise<De
   const details = { file: name };
   const damaged = (cause: unknown) =>
     new CoreError('intake/damaged', `${name} is damaged: ${firstLine(cause)}. Ask for the file again, or open and re-export it.`, details, { cause });
+  // Both at once; the decoder refuses too many pixels of itself, before it makes room for them.
+  const decoding = sharp(bytes, { limitInputPixels: MOST_PIXELS, failOn: 'warning' })
+    .autoOrient().toColourspace('srgb').ensureAlpha().raw({ depth: 'uchar' }).toBuffer({ resolveWithObject: true });
+  decoding.catch(() => {});
   const meta = await sharp(bytes, { limitInputPixels: false }).metadata().catch((cause) => Promise.reject(damaged(cause)));
   const { width, height } = meta;
   if (width * height > MOST_PIXELS) {
@@ -56,9 +60,7 @@ export async function decodePicture(bytes: Uint8Array, name: string): Promise<De
     throw new CoreError('intake/too-many-pixels', `${name} is ${width} × ${height} px; the most is ${MOST_SIDE} px a side. Save it smaller, or cut it into parts, and drop it again.`, details);
   }
   if (width < LEAST_SIDE || height < LEAST_SIDE) throw new CoreError('intake/too-small', `${name} is ${width} × ${height} px, too small to hold a mark.`, details);
-  const pixels = await sharp(bytes, { limitInputPixels: MOST_PIXELS, failOn: 'warning' })
-    .autoOrient().toColourspace('srgb').ensureAlpha().raw({ depth: 'uchar' }).toBuffer({ resolveWithObject: true })
-    .catch((cause) => Promise.reject(damaged(cause)));
+  const pixels = await decoding.catch((cause) => Promise.reject(damaged(cause)));
   const { info } = pixels;
   if (info.channels !== 4) throw damaged(new Error(`${info.channels} channels after conversion`));
   const notes: string[] = [];

@@ -10,8 +10,9 @@ import { byteAt, channelAt, fourAt, intAt, setByte, setInt, setReal } from './me
 export function measureShape(label: i32, left: i32, top: i32, right: i32, bottom: i32, step: i32, picture: usize, distance: usize, labels: usize, width: i32, height: i32, byPlace: bool, out: usize, rim: usize): void {
   groundAt((left + right) >> 1, (top + bottom) >> 1);
   const b0 = B0, b1 = B1, b2 = B2;
-  let sum: f64 = 0, counted = 0, outside = 0, beside = 0, rims = 0;
-  let around0: f64 = 0, around1: f64 = 0, around2: f64 = 0, inside0: f64 = 0, inside1: f64 = 0, inside2: f64 = 0;
+  let sum: i64 = 0, inside0: i64 = 0, inside1: i64 = 0, inside2: i64 = 0;
+  let counted = 0, outside = 0, beside = 0, rims = 0;
+  let around0: f64 = 0, around1: f64 = 0, around2: f64 = 0, moved0: f64 = 0, moved1: f64 = 0, moved2: f64 = 0;
   const total = width * height;
   const own = i32x4.splat(label);
   for (let y = top; y <= bottom; y += step) {
@@ -21,16 +22,34 @@ export function measureShape(label: i32, left: i32, top: i32, right: i32, bottom
         i += 4;
       }
       if (intAt(labels, i) != label) continue;
-      sum += <f64>byteAt(distance, i);
+      // Well inside nothing but sums is asked for.
+      if (!byPlace && x > 0 && y > 0 && y < height - 1) {
+        let sums = i32x4.splat(0);
+        const from = i;
+        while (x + 4 <= right && areInside(labels, i, width, own)) {
+          const pixels = fourAt(picture, i);
+          const pairs = i16x8.add(i16x8.extend_low_i8x16_u(pixels), i16x8.extend_high_i8x16_u(pixels));
+          sums = i32x4.add(sums, i32x4.add(i32x4.extend_low_i16x8_u(pairs), i32x4.extend_high_i16x8_u(pairs)));
+          sum += <i64>(byteAt(distance, i) + byteAt(distance, i + 1) + byteAt(distance, i + 2) + byteAt(distance, i + 3));
+          x += 4;
+          i += 4;
+        }
+        counted += i - from;
+        inside0 += <i64>i32x4.extract_lane(sums, 0);
+        inside1 += <i64>i32x4.extract_lane(sums, 1);
+        inside2 += <i64>i32x4.extract_lane(sums, 2);
+        if (intAt(labels, i) != label) continue;
+      }
+      sum += <i64>byteAt(distance, i);
       counted++;
-      inside0 += <f64>channelAt(picture, i, 0);
-      inside1 += <f64>channelAt(picture, i, 1);
-      inside2 += <f64>channelAt(picture, i, 2);
+      inside0 += <i64>channelAt(picture, i, 0);
+      inside1 += <i64>channelAt(picture, i, 1);
+      inside2 += <i64>channelAt(picture, i, 2);
       if (byPlace) {
         groundAt(x, y);
-        inside0 += b0 - B0;
-        inside1 += b1 - B1;
-        inside2 += b2 - B2;
+        moved0 += b0 - B0;
+        moved1 += b1 - B1;
+        moved2 += b2 - B2;
       }
       if (x > 0 && y > 0 && x < width - 1 && y < height - 1
         && intAt(labels, i - 1) == label && intAt(labels, i + 1) == label && intAt(labels, i - width) == label && intAt(labels, i + width) == label) continue;
@@ -46,17 +65,24 @@ export function measureShape(label: i32, left: i32, top: i32, right: i32, bottom
       if (reachesOutside(i, x, y, labels, width, height)) outside++;
     }
   }
-  setReal(out, 0, sum);
+  setReal(out, 0, <f64>sum);
   setReal(out, 1, <f64>counted);
   setReal(out, 2, <f64>outside);
   setReal(out, 3, <f64>beside);
   setReal(out, 4, around0);
   setReal(out, 5, around1);
   setReal(out, 6, around2);
-  setReal(out, 7, inside0);
-  setReal(out, 8, inside1);
-  setReal(out, 9, inside2);
+  setReal(out, 7, <f64>inside0 + moved0);
+  setReal(out, 8, <f64>inside1 + moved1);
+  setReal(out, 9, <f64>inside2 + moved2);
   setReal(out, 10, <f64>rims);
+}
+
+// Whether four pixels and all their neighbours above, below and beside are one area's.
+// @ts-ignore: decorator
+@inline function areInside(labels: usize, i: i32, width: i32, own: v128): bool {
+  const beside = v128.or(v128.xor(fourAt(labels, i - 1), own), v128.xor(fourAt(labels, i + 1), own));
+  return !v128.any_true(v128.or(beside, v128.or(v128.xor(fourAt(labels, i - width), own), v128.xor(fourAt(labels, i + width), own))));
 }
 
 // Within three pixels: a pale part that only an edge pixel or two separates from the ground is not enclosed.
@@ -93,6 +119,12 @@ export function bitsOfOthers(labels: usize, width: i32, height: i32, out: usize)
 // @ts-ignore: decorator
 @inline function isOther(four: v128): v128 { return i32x4.ne(four, i32x4.splat(0)); }
 
+// How many steps a coordinate can take before it leaves 0 … length − 1.
+function stepsWithin(at: i64, step: i64, length: i32): i32 {
+  if (step == 0) return i32.MAX_VALUE;
+  return <i32>((step > 0 ? (<i64>length << 32) - 1 - at : -at) / step);
+}
+
 /** Straight out from a pixel of the rim: pairs of how far and which label, for each patch met. Returns the number of pairs, or −1 where there is no way out. */
 export function castRay(start: i32, own: i32, labels: usize, others: usize, width: i32, height: i32, limit: f64, out: usize): i32 {
   const x = start % width;
@@ -110,18 +142,20 @@ export function castRay(start: i32, own: i32, labels: usize, others: usize, widt
   }
   const norm = Math.sqrt(<f64>(nx * nx + ny * ny));
   if (norm < 1) return -1;
-  // Both coordinates at once.
-  const origin = f64x2.replace_lane(f64x2.splat(<f64>x), 1, <f64>y);
-  const step = f64x2.replace_lane(f64x2.splat(<f64>nx / norm), 1, <f64>ny / norm);
-  const half = f64x2.splat(0.5);
+  // In 2^-32 of a pixel, from half a pixel on, so that whole pixels are rounded ones.
+  const stepX = <i64>Math.round(<f64>nx / norm * 4294967296);
+  const stepY = <i64>Math.round(<f64>ny / norm * 4294967296);
+  let atX = (<i64>x << 32) + 0x80000000;
+  let atY = (<i64>y << 32) + 0x80000000;
   const stride = bitStride(width);
+  const steps = min(<i32>Math.ceil(limit) - 1, min(stepsWithin(atX, stepX, width), stepsWithin(atY, stepY, height)));
   let pairs = 0;
   let last = own;
-  for (let run = 1; <f64>run < limit; run++) {
-    const at = i32x4.trunc_sat_f64x2_s_zero(f64x2.floor(f64x2.add(f64x2.add(origin, f64x2.mul(step, f64x2.splat(<f64>run))), half)));
-    const px = i32x4.extract_lane(at, 0);
-    const py = i32x4.extract_lane(at, 1);
-    if (px < 0 || py < 0 || px >= width || py >= height) break;
+  for (let run = 1; run <= steps; run++) {
+    atX += stepX;
+    atY += stepY;
+    const px = <i32>(atX >> 32);
+    const py = <i32>(atY >> 32);
     if (!(byteAt(others, py * stride + (px >> 3)) & (1 << (px & 7)))) {
       last = MARK;
       continue;
@@ -142,9 +176,16 @@ export function castRay(start: i32, own: i32, labels: usize, others: usize, widt
 export function deepPoint(start: i32, label: i32, left: i32, top: i32, right: i32, bottom: i32, step: i32, labels: usize, width: i32): i32 {
   let best = 0;
   let at = start;
+  const own = i32x4.splat(label);
   for (let y = top; y <= bottom; y += step) {
     let run = 0;
     for (let x = left; x <= right + 1; x++) {
+      while (x + 4 <= right) {
+        const four = i32x4.eq(fourAt(labels, y * width + x), own);
+        if (run > 0 ? !i32x4.all_true(four) : v128.any_true(four)) break;
+        if (run > 0) run += 4;
+        x += 4;
+      }
       if (x <= right && intAt(labels, y * width + x) == label) {
         run++;
         continue;

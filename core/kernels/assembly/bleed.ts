@@ -17,9 +17,8 @@ let from: usize = 0;
 let runs: usize = 0;
 let runCount: i32 = 0;
 
-
 /**
- * Gives each clear pixel of a picture the colour of a near visible one, of which there must be one. `room`: all 0, four bytes a pixel and
+ * Gives each clear pixel of a picture the colour of a near visible one, if there is any. `room`: all 0, four bytes a pixel and
  * seven a cell. `runList`: room for three numbers for every other pixel and each row.
  */
 export function bleed(picture: usize, w: i32, h: i32, room: usize, runList: usize): void {
@@ -54,20 +53,24 @@ export function bleed(picture: usize, w: i32, h: i32, room: usize, runList: usiz
 
 function whatCellsHold(holds: usize): void {
   const alphas = i32x4.splat(0xff000000);
-  for (let y = 0; y < height; y++) {
-    const cellRow = y / CELL * columns;
-    for (let c = 0; c < columns; c++) {
-      let seen = byteAt(holds, cellRow + c);
-      if (seen == BOTH) continue;
-      const end = y * width + min(width, (c + 1) * CELL);
-      let i = y * width + c * CELL;
-      for (; i + 4 <= end; i += 4) {
-        const four = v128.and(v128.load(px + (<usize>i << 2)), alphas);
-        if (v128.any_true(four)) seen |= VISIBLE;
-        if (!i32x4.all_true(four)) seen |= CLEAR;
-      }
-      for (; i < end; i++) seen |= intAt(px, i) >>> 24 ? VISIBLE : CLEAR;
-      setByte(holds, cellRow + c, seen);
+  for (let r = 0, k = 0; r < rows; r++) {
+    const bottom = min(height, (r + 1) * CELL);
+    for (let c = 0; c < columns; c++, k++) {
+      const end = min(width, (c + 1) * CELL);
+      let seen = 0;
+      if (end - c * CELL == CELL) {
+        let any = i32x4.splat(0);
+        let all = i32x4.splat(-1);
+        for (let y = r * CELL; y < bottom; y++) {
+          const at = px + (<usize>(y * width + c * CELL) << 2);
+          const first = v128.and(v128.load(at), alphas);
+          const second = v128.and(v128.load(at, 16), alphas);
+          any = v128.or(any, v128.or(first, second));
+          all = v128.and(all, v128.and(i32x4.ne(first, i32x4.splat(0)), i32x4.ne(second, i32x4.splat(0))));
+        }
+        seen = (v128.any_true(any) ? VISIBLE : 0) | (i32x4.all_true(all) ? 0 : CLEAR);
+      } else for (let y = r * CELL; y < bottom; y++) for (let x = c * CELL; x < end; x++) seen |= intAt(px, y * width + x) >>> 24 ? VISIBLE : CLEAR;
+      setByte(holds, k, seen);
     }
   }
 }
@@ -158,13 +161,19 @@ function take(place: usize, around: usize, k: i32, n: i32, c: i32, r: i32): void
 }
 
 function fillFar(place: usize, around: usize): void {
-  for (let k = 0; k < columns * rows; k++) {
-    if (byteAt(around, k) != CLEAR || intAt(place, k) == 0) continue;
-    const colour = colourAt(intAt(place, k));
-    const x = (k % columns) * CELL;
-    const y = k / columns * CELL;
-    const right = min(width, x + CELL);
-    for (let row = y; row < min(height, y + CELL); row++) for (let i = row * width + x; i < row * width + right; i++) setInt(px, i, colour);
+  for (let r = 0, k = 0; r < rows; r++) {
+    const bottom = min(height, (r + 1) * CELL);
+    for (let c = 0; c < columns; c++, k++) {
+      if (byteAt(around, k) != CLEAR || intAt(place, k) == 0) continue;
+      const colour = colourAt(intAt(place, k));
+      const four = i32x4.splat(colour);
+      const right = min(width, (c + 1) * CELL);
+      for (let y = r * CELL; y < bottom; y++) {
+        let i = y * width + c * CELL;
+        for (; i + 4 <= y * width + right; i += 4) v128.store(px + (<usize>i << 2), four);
+        for (; i < y * width + right; i++) setInt(px, i, colour);
+      }
+    }
   }
 }
 

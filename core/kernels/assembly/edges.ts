@@ -1,5 +1,5 @@
 import { CLEAR, MIXED } from './labels';
-import { byteAt, fourAt, intAt, setByte, setInt, setReal, signedAt } from './memory';
+import { byteAt, fourAt, intAt, rowOf, rowScale, setByte, setInt, setReal, signedAt, sixteenAt } from './memory';
 
 let labels: usize = 0;
 let isOpen: usize = 0;
@@ -84,28 +84,47 @@ export function outerCount(): i32 { return outsideCount; }
 /** One step on from a ring, eight neighbours, over pixels of the wanted openness that have no depth yet. Returns how many it adds at `next`. */
 export function growRing(ring: usize, count: i32, next: usize, mark: i32, wanted: i32): i32 {
   let added = 0;
-  const total = width * height;
-  const last = total - width;
+  const w = width;
+  const total = w * height;
+  const known = depth;
+  const ofLabels = labels;
+  const open = isOpen;
+  const scale = rowScale(w);
+  for (let k = 0; k < 9; k++) setInt(NINE, k, (k / 3 - 1) * w + k % 3 - 1);
   for (let j = 0; j < count; j++) {
     const i = intAt(ring, j);
-    const x = i % width;
-    const left = x > 0 ? -1 : 0;
-    const right = x < width - 1 ? 1 : 0;
-    const end = i < last ? i + width : i;
-    for (let row = i >= width ? i - width : i; row <= end; row += width) {
-      // Three bytes at once: none is 0 where all are known.
-      if (left && right && row + 3 < total) {
-        const three = load<u32>(depth + <usize>(row - 1)) | 0xff000000;
-        if (!((three - 0x01010101) & ~three & 0x80808080)) continue;
+    const x = i - rowOf(i, scale) * w;
+    if (x > 0 && x < w - 1 && i >= w && i + w + 3 < total) {
+      // One bit for each of the nine that is unknown, row by row: most pixels have few, and which ones nothing foretells.
+      for (let free = unknown(known, i - w - 1) | (unknown(known, i - 1) << 3) | (unknown(known, i + w - 1) << 6); free; free &= free - 1) {
+        const n = i + intAt(NINE, ctz(free));
+        if (byteAt(open, intAt(ofLabels, n)) != wanted) continue;
+        setByte(known, n, mark);
+        setInt(next, added++, n);
       }
-      for (let n = row + left; n <= row + right; n++) {
-        if (signedAt(depth, n) != 0 || openAt(n) != wanted) continue;
-        setByte(depth, n, mark);
+      continue;
+    }
+    const right = x < w - 1 ? 1 : 0;
+    for (let row = i >= w ? i - w : i; row <= (i < total - w ? i + w : i); row += w) {
+      for (let n = row - (x > 0 ? 1 : 0); n <= row + right; n++) {
+        if (signedAt(known, n) != 0 || byteAt(open, intAt(ofLabels, n)) != wanted) continue;
+        setByte(known, n, mark);
         setInt(next, added++, n);
       }
     }
   }
   return added;
+}
+
+/** How far a pixel's eight neighbours and itself lie from it, row by row. */
+const NINE: usize = memory.data(9 * 4);
+
+// One bit for each of three bytes from a position on that is 0.
+// @ts-ignore: decorator
+@inline function unknown(plane: usize, at: i32): i32 {
+  const v = load<u32>(plane + <usize>at);
+  const zero = ~(((v & 0x7f7f7f7f) + 0x7f7f7f7f) | v) & 0x808080;
+  return <i32>((zero >> 7) | (zero >> 14) | (zero >> 21)) & 7;
 }
 
 /** Copies, opaque, all pixels whose label is not see-through. */
@@ -158,15 +177,31 @@ export function strongestOfThin(ring: usize, length: i32, nearest: usize, distan
   return count;
 }
 
+/** The first of those up to three pixels away that lie farthest from the ground; the pixel itself unless another lies farther. */
 export function strongestNear(distance: usize, x: i32, y: i32, w: i32, h: i32): i32 {
+  const own = y * w + x;
+  if (x < 3 || y < 3 || x >= w - 13 || y >= h - 3) return strongestAtBorder(distance, x, y, w, h);
+  const first = own - 3 * w - 3;
+  let high = sixteenAt(distance, first);
+  for (let row = 1; row < 7; row++) high = i8x16.max_u(high, sixteenAt(distance, first + row * w));
+  // Seven of the sixteen, then the largest of them.
+  high = v128.and(high, i64x2(0x00ffffffffffffff, 0));
+  high = i8x16.max_u(high, i64x2.shr_u(high, 32));
+  high = i8x16.max_u(high, i64x2.shr_u(high, 16));
+  high = i8x16.max_u(high, i64x2.shr_u(high, 8));
+  const most = <i32>i8x16.extract_lane_u(high, 0);
+  if (most <= byteAt(distance, own)) return own;
+  const many = i8x16.splat(<i8>most);
+  let row = first;
+  let found = 0;
+  for (; !found; row += w) found = i8x16.bitmask(i8x16.eq(sixteenAt(distance, row), many)) & 127;
+  return row - w + ctz(found);
+}
+
+function strongestAtBorder(distance: usize, x: i32, y: i32, w: i32, h: i32): i32 {
   let best = y * w + x;
-  for (let dy = -3; dy <= 3; dy++) {
-    const py = y + dy;
-    if (py < 0 || py >= h) continue;
-    for (let dx = -3; dx <= 3; dx++) {
-      const px = x + dx;
-      if (px >= 0 && px < w && byteAt(distance, py * w + px) > byteAt(distance, best)) best = py * w + px;
-    }
+  for (let py = max(0, y - 3); py <= min(h - 1, y + 3); py++) {
+    for (let px = max(0, x - 3); px <= min(w - 1, x + 3); px++) if (byteAt(distance, py * w + px) > byteAt(distance, best)) best = py * w + px;
   }
   return best;
 }

@@ -35,3 +35,10 @@
 
 export function copyBytes(from: usize, to: usize, count: i32): void { memory.copy(to, from, <usize>count); }
 export function fillBytes(at: usize, value: i32, count: i32): void { memory.fill(at, <u8>value, <usize>count); }
+
+/** What `rowOf` takes for a width: a division costs three times as much as this product. */
+// @ts-ignore: decorator
+@inline export function rowScale(width: i32): f64 { return 1 / <f64>width; }
+/** The row of a place. Exact: half a pixel lies between it and the next row, far more than a product is off. */
+// @ts-ignore: decorator
+@inline export function rowOf(i: i32, scale: f64): i32 { return <i32>((<f64>i + 0.5) * scale); }

@@ -1,12 +1,13 @@
-import { apartBytes, byteAt, fourAt, intAt, setInt, signedAt } from './memory';
+import { apartBytes, byteAt, fourAt, intAt, rowOf, rowScale, setInt, signedAt } from './memory';
 
 /** Pixels of a ring that hold one colour unmixed become their own nearest solid pixel; see core/matte/nearestSolid.ts. */
 export function findSolid(picture: usize, width: i32, height: i32, ring: usize, length: i32, distance: usize, leastDistance: f64, depth: usize, flat: i32, nearest: usize): void {
   const most = i8x16.splat(<i8>min(flat, 255));
+  const scale = rowScale(width);
   for (let k = 0; k < length; k++) {
     const i = intAt(ring, k);
     if (<f64>byteAt(distance, i) < leastDistance) continue;
-    const y = i / width;
+    const y = rowOf(i, scale);
     const x = i - y * width;
     if (x == 0 || y == 0 || x == width - 1 || y == height - 1) continue;
     if (signedAt(depth, i - 1) < 0 || signedAt(depth, i + 1) < 0 || signedAt(depth, i - width) < 0 || signedAt(depth, i + width) < 0) continue;
@@ -20,12 +21,13 @@ export function findSolid(picture: usize, width: i32, height: i32, ring: usize, 
 
 /** Each pixel of a ring takes the nearest of the places that its neighbours know, there and back again. */
 export function handOn(ring: usize, length: i32, nearest: usize, width: i32, total: i32): void {
-  for (let k = 0; k < length; k++) takeNearest(intAt(ring, k), nearest, width, total);
-  for (let k = length - 1; k >= 0; k--) takeNearest(intAt(ring, k), nearest, width, total);
+  const scale = rowScale(width);
+  for (let k = 0; k < length; k++) takeNearest(intAt(ring, k), nearest, width, total, scale);
+  for (let k = length - 1; k >= 0; k--) takeNearest(intAt(ring, k), nearest, width, total, scale);
 }
 
-function takeNearest(i: i32, nearest: usize, width: i32, total: i32): void {
-  const y = i / width;
+function takeNearest(i: i32, nearest: usize, width: i32, total: i32, scale: f64): void {
+  const y = rowOf(i, scale);
   const x = i - y * width;
   let best = intAt(nearest, i);
   let reach = 0x7fffffff;

@@ -1,7 +1,7 @@
 import { strongestNear } from './edges';
 import { B0, B1, B2, groundAt } from './ground';
 import { SOFT } from './labels';
-import { apartBytes, byteAt, fourAt, intAt, realAt, roundOf, setByte, signedAt } from './memory';
+import { apartBytes, byteAt, fourAt, intAt, realAt, roundOf, rowOf, rowScale, setByte, setInt, signedAt, sixteenAt } from './memory';
 
 // See core/matte/unmixEdges.ts for what is done and where it comes from.
 let picture: usize = 0;
@@ -57,38 +57,62 @@ export function setBehind(labels: usize, softBehind: usize, before: usize): void
 
 /** Works out the pixels of a ring outside the mark. */
 export function unmixOuter(ring: usize, length: i32): void {
+  const scale = rowScale(width);
   for (let k = 0; k < length; k++) {
     const i = intAt(ring, k);
-    const y = i / width;
+    const y = rowOf(i, scale);
     solve(i, i - y * width, y);
   }
 }
 
-/** Works out those of the ring of depth `own` that continue a ramp from outside; all of the first. The others are whole. */
+/** Added to the depth of an inner pixel that continues a ramp from outside. */
+const IN_RAMP: i32 = 64;
+/** Below this alpha a pixel of the mark is part of a ramp. */
+const WHOLE: i32 = 240;
+
+/**
+ * Works out those of the ring of depth `own` that continue a ramp from outside; all of the first. The others are whole.
+ * Rings come in order, from the outermost in; depths of pixels that continue a ramp change.
+ */
 export function unmixInner(ring: usize, length: i32, own: i32): void {
+  const scale = rowScale(width);
+  if (own == 1) memory.fill(lately, 0, 1024 * 8);
   for (let k = 0; k < length; k++) {
     const i = intAt(ring, k);
-    const y = i / width;
-    const x = i - y * width;
-    if (own == 1 || continuesRamp(i, own, x)) solve(i, x, y);
-    else setByte(out, (i << 2) + 3, 255);
-    const s = i << 2;
-    if (flatCount > 0 && byteAt(out, s + 3) == 255) {
-      const clean = nearestFlat(<f64>byteAt(out, s), <f64>byteAt(out, s + 1), <f64>byteAt(out, s + 2), soiled);
-      if (clean) for (let c = 0; c < 3; c++) write(s + c, realAt(clean, c));
+    if (own > 1 && signedAt(depth, i) == own) {
+      const whole = intAt(out, i) | OPAQUE;
+      setInt(out, i, flatCount > 0 ? snapped(whole) : whole);
+      continue;
     }
+    const y = rowOf(i, scale);
+    const x = i - y * width;
+    solve(i, x, y);
+    const alpha = byteAt(out, (i << 2) + 3);
+    if (alpha < WHOLE) passRampOn(i, x, own + 1);
+    if (flatCount > 0 && alpha == 255) setInt(out, i, snapped(intAt(out, i)));
   }
 }
 
-function continuesRamp(i: i32, own: i32, x: i32): bool {
-  for (let dy = -1; dy <= 1; dy++) {
-    for (let dx = -1; dx <= 1; dx++) {
-      const n = i + dy * width + dx;
-      if (n < 0 || n >= width * height || x + dx < 0 || x + dx >= width) continue;
-      if (signedAt(depth, n) == own - 1 && byteAt(out, (n << 2) + 3) < 240) return true;
-    }
+function passRampOn(i: i32, x: i32, next: i32): void {
+  const end = i + width < width * height ? i + width : i;
+  for (let row = i >= width ? i - width : i; row <= end; row += width) {
+    for (let n = x > 0 ? row - 1 : row; n <= (x < width - 1 ? row + 1 : row); n++) if (signedAt(depth, n) == next) setByte(depth, n, next + IN_RAMP);
   }
-  return false;
+}
+
+const OPAQUE: i32 = 0xff000000;
+/** Pairs of an opaque colour met lately, and what `snapped` made of it: neighbours are mostly alike. */
+const lately: usize = memory.data(1024 * 8);
+
+// What a whole pixel's colour was before compression.
+function snapped(colour: i32): i32 {
+  const at = lately + (<usize>((colour * 0x9e3779b1) >>> 22) << 3);
+  if (load<i32>(at) == colour) return load<i32>(at, 4);
+  const clean = nearestFlat(<f64>(colour & 255), <f64>((colour >> 8) & 255), <f64>((colour >> 16) & 255), soiled);
+  const result = clean ? OPAQUE | (codeOf(realAt(clean, 2)) << 16) | (codeOf(realAt(clean, 1)) << 8) | codeOf(realAt(clean, 0)) : colour;
+  store<i32>(at, colour);
+  store<i32>(at, result, 4);
+  return result;
 }
 
 function solve(i: i32, x: i32, y: i32): void {
@@ -98,6 +122,11 @@ function solve(i: i32, x: i32, y: i32): void {
   const c0 = <f64>byteAt(picture, s) - B0;
   const c1 = <f64>byteAt(picture, s + 1) - B1;
   const c2 = <f64>byteAt(picture, s + 2) - B2;
+  // So near the ground that it is ground, whatever the mark's colour is: the share of a colour is never longer than the whole.
+  if (c0 * c0 + c1 * c1 + c2 * c2 < 0.99 * noiseFloor * noiseFloor) {
+    setByte(out, s + 3, 0);
+    return;
+  }
   foreground(i, x, y, c0, c1, c2);
   const f0 = F0 - B0;
   const f1 = F1 - B1;
@@ -167,8 +196,11 @@ function overSoft(i: i32, r: i32): bool {
 }
 
 function write(at: i32, v: f64): void {
-  setByte(out, at, v <= 0 ? 0 : v >= 255 ? 255 : <i32>(v + 0.5));
+  setByte(out, at, codeOf(v));
 }
+
+// @ts-ignore: decorator
+@inline function codeOf(v: f64): i32 { return v <= 0 ? 0 : v >= 255 ? 255 : <i32>(v + 0.5); }
 
 // Leaves the mark's own colour at a pixel in F0, F1, F2.
 function foreground(i: i32, x: i32, y: i32, c0: f64, c1: f64, c2: f64): void {
@@ -217,9 +249,19 @@ function meanOfSolid(place: i32): void {
   F2 = <f64>(i16x8.extract_lane_u(sums, 2) + i16x8.extract_lane_u(sums, 6)) / n;
 }
 
+// Whether any pixel up to `reach`, 1 or 2, away lies so far from the ground.
 function hasStrongNear(x: i32, y: i32, strong: f64, reach: i32): bool {
+  const least = max(0, <i32>Math.ceil(strong));
+  if (least > 255) return false;
+  if (x >= reach && y >= reach && x < width - 16 && y < height - reach) {
+    const many = i8x16.splat(<i8>least);
+    let most = i8x16.splat(0);
+    const first = (y - reach) * width + x - reach;
+    for (let row = 0; row <= 2 * reach; row++) most = i8x16.max_u(most, sixteenAt(distance, first + row * width));
+    return (i8x16.bitmask(i8x16.ge_u(most, many)) & (reach == 1 ? 7 : 31)) != 0;
+  }
   for (let py = max(0, y - reach); py <= min(height - 1, y + reach); py++) {
-    for (let px = max(0, x - reach); px <= min(width - 1, x + reach); px++) if (<f64>byteAt(distance, py * width + px) >= strong) return true;
+    for (let px = max(0, x - reach); px <= min(width - 1, x + reach); px++) if (byteAt(distance, py * width + px) >= least) return true;
   }
   return false;
 }
