@@ -1,7 +1,7 @@
 import { rename, rm, writeFile } from 'node:fs/promises';
 import { basename } from 'node:path';
 import { CoreError } from '../core/errors';
-import { loadKernels } from '../core/kernels/heap';
+import { loadKernels, warmMemory } from '../core/kernels/heap';
 import { inspectPicture } from '../core/inspect/inspectPicture';
 import { cropRaster } from '../core/raster/cropRaster';
 import { bleedColours } from '../core/raster/bleedColours';
@@ -39,7 +39,9 @@ export async function runCutout(job: CutoutJob, opened?: Promise<DecodedPicture>
   const times = stopwatch();
   times.begin('decode');
   loadKernels();
-  const { raster, hasAlphaChannel } = await (opened ?? decodePicture(await readInput(job.input), name));
+  const opening = opened ?? decodePicture(await readInput(job.input), name);
+  await warmUpDuring(opening);
+  const { raster, hasAlphaChannel } = await opening;
   // One signature of a sheet takes a second run, and findings look at the original again.
   const consumes = job.mark === null && job.report === null;
   const run = (r: Recipe) => namingFile(name, () => runStages(raster, r.stages, { pictureKey: name, reduction: 1, onStep: times.begin, pictureOnly: job.report === null, consumes }));
@@ -61,6 +63,20 @@ export async function runCutout(job: CutoutJob, opened?: Promise<DecodedPicture>
   if (job.report) {
     const facts = { ...result.perStage.cutOut.facts };
     await writeWhole(job.report, `${JSON.stringify({ file: job.input, width: picture.width, height: picture.height, findings: result.findings, facts, timesMs: times.all }, null, 2)}\n`);
+  }
+}
+
+const WARM_STEP = 4 << 20;
+const MOST_WARM = 64 << 20;
+
+// The decoder has threads of its own, and this one nothing else to do.
+async function warmUpDuring(opening: Promise<unknown>): Promise<void> {
+  let isOpen = false;
+  const end = () => { isOpen = true; };
+  opening.then(end, end);
+  for (let at = 0; !isOpen && at < MOST_WARM; at += WARM_STEP) {
+    warmMemory(at, at + WARM_STEP, MOST_WARM);
+    await new Promise(setImmediate);
   }
 }
 

@@ -64,6 +64,22 @@ export function loadKernels(): void {
   openHeap();
 }
 
+/**
+ * Has the host find real memory for a part of the first `most` bytes, for whoever has a moment before they are needed: on some machines
+ * a fresh page costs more than what is done on it. Does nothing while anybody works there.
+ */
+export function warmMemory(from: number, to: number, most: number): void {
+  if (inside()) return;
+  withHeap(most, () => {
+    const all = new Uint8Array(buffer());
+    // What nobody holds is 0 or will be cleared. Reading first would ask for each page twice.
+    for (let at = BASE + from; at < BASE + Math.min(to, most); at += HOST_PAGE) all[at] = 0;
+  });
+}
+
+/** What hosts hand out memory in, or less. */
+const HOST_PAGE = 4096;
+
 const aligned = (bytes: number) => Math.ceil(bytes / ALIGNMENT) * ALIGNMENT;
 const taken = (h: Heap) => h.low - BASE + h.memory.buffer.byteLength - h.high;
 
