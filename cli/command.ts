@@ -1,5 +1,5 @@
 import { parseArgs, type ParseArgsConfig } from 'node:util';
-import { readFile } from 'node:fs/promises';
+import { readFileSync, statSync } from 'node:fs';
 import { CoreError } from '../core/errors';
 
 export interface Command {
@@ -27,9 +27,17 @@ function joinNegatives(argv: readonly string[]): string[] {
   return out;
 }
 
-export async function readInput(path: string): Promise<Uint8Array> {
+export function isFolder(path: string): boolean {
   try {
-    return await readFile(path);
+    return statSync(path).isDirectory();
+  } catch {
+    return false; // reading it says why
+  }
+}
+
+export function readInput(path: string): Uint8Array {
+  try {
+    return readFileSync(path);
   } catch (cause) {
     const code = (cause as NodeJS.ErrnoException).code;
     const why = code === 'ENOENT' ? 'there is no such file' : code === 'EISDIR' ? 'it is a folder' : (cause as Error).message;

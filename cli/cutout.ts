@@ -1,10 +1,10 @@
-import { mkdir, stat } from 'node:fs/promises';
+import { mkdirSync } from 'node:fs';
 import { basename } from 'node:path';
 import { CoreError } from '../core/errors';
 import type { Anchor } from '../core/params';
 import { MOST_GROUNDS, MOST_TOLERANCE } from '../core/stages/limits';
 import { decodePicture } from '../server/codecs/decodePicture';
-import { type Command, readArguments, readInput, readWhole } from './command';
+import { type Command, isFolder, readArguments, readInput, readWhole } from './command';
 import type { CutoutJob } from './cutoutFile';
 
 const help = `tassel cutout FILE|FOLDER --out FILE.png|FOLDER [options]
@@ -50,13 +50,12 @@ export const cutout: Command = {
     const way = values.way ?? (values.ground ? 'flat' : 'auto');
     if (!['auto', 'flat', 'paper'].includes(way)) throw new CoreError('cli/usage', `--way takes auto, flat or paper, got "${way}".`);
     const input = positionals.files[0];
-    const isFolder = (await stat(input).catch(() => null))?.isDirectory() ?? false;
     // The decoder has threads of its own: while they work, what cuts out is loaded.
-    const opened = isFolder ? null : decodePicture(await readInput(input), basename(input));
+    const opened = isFolder(input) ? null : decodePicture(readInput(input), basename(input));
     opened?.catch(() => {});
     const { recipeWith } = await import('./cutoutRecipe');
     const job: CutoutJob = {
-      input, output: values.out, way: way as CutoutJob['way'], hasOwnRecipe: values.recipe !== undefined, recipe: await recipeWith(values, positionals.anchors),
+      input, output: values.out, way: way as CutoutJob['way'], hasOwnRecipe: values.recipe !== undefined, recipe: recipeWith(values, positionals.anchors),
       trim: values.trim ?? false, mark: values.mark === undefined ? null : readWhole(values.mark, 'mark', 1, 999), saveRecipe: values['save-recipe'] ?? null, report: values.report ?? null,
     };
     if (opened) {
@@ -65,7 +64,7 @@ export const cutout: Command = {
       return 0;
     }
     if (job.saveRecipe || job.report) throw new CoreError('cli/usage', '--save-recipe and --report take one file, not a folder.');
-    await mkdir(job.output, { recursive: true });
+    mkdirSync(job.output, { recursive: true });
     const { runFolder } = await import('./folderWorkers');
     return runFolder(job);
   },

@@ -1,11 +1,11 @@
-import { rename, rm, writeFile } from 'node:fs/promises';
+import { renameSync, rmSync, writeFileSync } from 'node:fs';
 import { basename } from 'node:path';
 import { CoreError } from '../core/errors';
 import { loadKernels, warmMemory } from '../core/kernels/heap';
 import { inspectPicture } from '../core/inspect/inspectPicture';
 import { cropRaster } from '../core/raster/cropRaster';
 import { bleedColours } from '../core/raster/bleedColours';
-import { findExtents } from '../core/raster/extents';
+import { findExtents, isVisible } from '../core/raster/extents';
 import type { Raster } from '../core/raster/raster';
 import type { Recipe } from '../core/recipe/recipe';
 import { type MasterResult, cutOutFacts, runStages } from '../core/recipe/runRecipe';
@@ -39,7 +39,7 @@ export async function runCutout(job: CutoutJob, opened?: Promise<DecodedPicture>
   const times = stopwatch();
   times.begin('decode');
   loadKernels();
-  const opening = opened ?? decodePicture(await readInput(job.input), name);
+  const opening = opened ?? decodePicture(readInput(job.input), name);
   await warmUpDuring(opening);
   const { raster, hasAlphaChannel } = await opening;
   // One signature of a sheet takes a second run, and findings look at the original again.
@@ -58,11 +58,11 @@ export async function runCutout(job: CutoutJob, opened?: Promise<DecodedPicture>
   times.begin('read back');
   readBackPng(bytes, picture, job.output);
   times.end();
-  await writeWhole(job.output, bytes);
-  if (job.saveRecipe) await writeWhole(job.saveRecipe, `${JSON.stringify(recipe, null, 2)}\n`);
+  writeWhole(job.output, bytes);
+  if (job.saveRecipe) writeWhole(job.saveRecipe, `${JSON.stringify(recipe, null, 2)}\n`);
   if (job.report) {
     const facts = { ...result.perStage.cutOut.facts };
-    await writeWhole(job.report, `${JSON.stringify({ file: job.input, width: picture.width, height: picture.height, findings: result.findings, facts, timesMs: times.all }, null, 2)}\n`);
+    writeWhole(job.report, `${JSON.stringify({ file: job.input, width: picture.width, height: picture.height, findings: result.findings, facts, timesMs: times.all }, null, 2)}\n`);
   }
 }
 
@@ -100,9 +100,9 @@ function keepMark(recipe: Recipe, result: MasterResult, number: number, name: st
 // On the working picture's grid unless trimmed: a crop in the recipe keeps its place.
 function finish(result: MasterResult, trim: boolean, name: string): Raster {
   const { raster, within } = result.master;
-  const extents = findExtents(raster, undefined, within);
-  if (!extents) throw new CoreError('cutout/nothing-left', `${name}: nothing is left after the cut-out. Try a lower --tolerance, or a lower --level for ink.`, { file: name });
-  return trim ? bleedColours(cropRaster(raster, extents)) : bleedColours(raster, within);
+  const extents = trim ? findExtents(raster, undefined, within) : null;
+  if (!extents && (trim || !isVisible(raster, undefined, within))) throw new CoreError('cutout/nothing-left', `${name}: nothing is left after the cut-out. Try a lower --tolerance, or a lower --level for ink.`, { file: name });
+  return extents ? bleedColours(cropRaster(raster, extents)) : bleedColours(raster, within);
 }
 
 function namingFile<T>(name: string, work: () => T): T {
@@ -114,13 +114,15 @@ function namingFile<T>(name: string, work: () => T): T {
   }
 }
 
-async function writeWhole(path: string, content: Uint8Array | string): Promise<void> {
+function writeWhole(path: string, content: Uint8Array | string): void {
   const own = `${path}.${process.pid}.part`;
   try {
-    await writeFile(own, content);
-    await rename(own, path);
+    writeFileSync(own, content);
+    renameSync(own, path);
   } catch (cause) {
-    await rm(own, { force: true }).catch(() => {});
+    try {
+      rmSync(own, { force: true });
+    } catch { /* what went wrong first is told */ }
     throw new CoreError('file/not-writable', `${path} cannot be written: ${(cause as Error).message}.`, { file: path }, { cause });
   }
 }

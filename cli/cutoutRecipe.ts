@@ -1,20 +1,17 @@
-import { readFile } from 'node:fs/promises';
 import { CoreError } from '../core/errors';
 import type { Anchor } from '../core/params';
 import { type Recipe, initialRecipe, readRecipe } from '../core/recipe/recipe';
 import { MOST_GROUNDS, MOST_LEVEL, MOST_TOLERANCE } from '../core/stages/limits';
-import { readNumber } from './command';
+import { readInput, readNumber } from './command';
 
 /**
  * The recipe that a command line asks for: the saved one that it names or the usual one, with its options laid over it.
  * @throws CoreError 'cli/usage' for an option out of range, 'recipe/invalid' or 'file/not-readable' naming the recipe's file
  */
-export const recipeWith = async (values: Given, anchors: readonly Anchor[]): Promise<Recipe> => withOptions(values.recipe ? await loadRecipe(values.recipe) : initialRecipe(), values, anchors);
+export const recipeWith = (values: Given, anchors: readonly Anchor[]): Recipe => withOptions(values.recipe ? loadRecipe(values.recipe) : initialRecipe(), values, anchors);
 
-async function loadRecipe(path: string): Promise<Recipe> {
-  const text = await readFile(path, 'utf8').catch((cause) => {
-    throw new CoreError('file/not-readable', `${path} cannot be read: ${(cause as Error).message}.`, { file: path }, { cause });
-  });
+function loadRecipe(path: string): Recipe {
+  const text = new TextDecoder().decode(readInput(path));
   try {
     return readRecipe(JSON.parse(text));
   } catch (cause) {

@@ -1,4 +1,3 @@
-import { stat } from 'node:fs/promises';
 import { basename } from 'node:path';
 import { CoreError, isCoreError } from '../core/errors';
 import { inspectPicture } from '../core/inspect/inspectPicture';
@@ -7,7 +6,7 @@ import { initialRecipe } from '../core/recipe/recipe';
 import { cutOutFacts, runStages } from '../core/recipe/runRecipe';
 import { marksOf } from '../core/stages/cutOutFacts';
 import { decodePicture } from '../server/codecs/decodePicture';
-import { type Command, readArguments, readInput } from './command';
+import { type Command, isFolder, readArguments, readInput } from './command';
 
 const help = `tassel inspect FILE [--json]
 
@@ -31,8 +30,8 @@ export const inspect: Command = {
 };
 
 async function inspectFile(path: string) {
-  if ((await stat(path).catch(() => null))?.isDirectory()) throw new CoreError('file/not-readable', `${path} is a folder; inspect takes one file.`);
-  const bytes = await readInput(path);
+  if (isFolder(path)) throw new CoreError('file/not-readable', `${path} is a folder; inspect takes one file.`);
+  const bytes = readInput(path);
   const { kind, raster, hasAlphaChannel, notes } = await decodePicture(bytes, basename(path));
   const seen = inspectPicture(raster, hasAlphaChannel);
   return {

@@ -8,17 +8,20 @@ import { Script } from 'node:vm';
 const root = dirname(dirname(fileURLToPath(import.meta.url)));
 const cache = join(root, '.cache/cli');
 
-// Names a bundle, no more: a short hash (FNV-1a) does, and asks for no module.
+// Names a bundle by its sources and when they changed: a short hash (FNV-1a) does, and asks for no module. Folders have no dot in their names.
 function stamp() {
   let hash = 0x811c9dc5;
-  const update = (text) => {
-    for (let k = 0; k < text.length; k++) hash = Math.imul(hash ^ text.charCodeAt(k), 0x01000193) >>> 0;
-  };
+  const mix = (value) => { hash = Math.imul(hash ^ value, 0x01000193) >>> 0; };
   const walk = (folder) => {
-    for (const entry of readdirSync(folder, { withFileTypes: true })) {
-      const path = join(folder, entry.name);
-      if (entry.isDirectory()) walk(path);
-      else if (/\.(ts|mjs)$/.test(entry.name) && !entry.name.endsWith('.test.ts')) update(`${path} ${statSync(path).mtimeMs}\n`);
+    for (const name of readdirSync(folder)) {
+      const path = `${folder}/${name}`;
+      if (!name.includes('.')) walk(path);
+      else if (!name.endsWith('.test.ts')) {
+        for (let k = 0; k < name.length; k++) mix(name.charCodeAt(k));
+        const { mtimeMs } = statSync(path);
+        mix(mtimeMs / 1000);
+        mix((mtimeMs % 1000) * 1000);
+      }
     }
   };
   for (const folder of ['core', 'cli', 'server/codecs']) walk(join(root, folder));

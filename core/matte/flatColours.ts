@@ -27,19 +27,21 @@ export function flatColours(data: Uint8Array, out: Uint8Array, band: EdgeBand, t
   const room = Math.ceil(total / step) * 4;
   return call([data, out, depth], [], roomFor(room, BINS * 4, 32), ({ k, at, scratch, intsAt, realsAt }) => {
     const samples = scratch(room, false);
-    const length = k.sampleMark(at(out), at(depth), total, step, samples);
+    const length = k.sampleMark(at(data), at(out), at(depth), total, step, samples);
     if (length < 12) return [];
     const counts = scratch(BINS * 4);
-    k.countColours(at(data), samples, length, counts);
-    const order = [...intsAt(counts, BINS).entries()].filter(([, count]) => count > 0).sort((a, b) => b[1] - a[1] || a[0] - b[0]);
+    k.countColours(samples, length, counts);
+    const order: [number, number][] = [];
+    for (const [bin, count] of intsAt(counts, BINS).entries()) if (count >= length * LEAST_SHARE * 0.4) order.push([bin, count]);
+    order.sort((a, b) => b[1] - a[1] || a[0] - b[0]);
     const sums = scratch(32);
     const meanWithin = ([r, g, b]: ArrayLike<number> & Iterable<number>, reach: number) => {
-      const count = k.sumWithin(at(data), samples, length, r, g, b, reach, sums);
+      const count = k.sumWithin(samples, length, r, g, b, reach, sums);
       return count ? { mean: Float64Array.from(realsAt(sums, 3), (v) => v / count), count } : null;
     };
     const found: Float64Array[] = [];
-    for (const [bin, count] of order.slice(0, MOST * 4)) {
-      if (count < length * LEAST_SHARE * 0.4 || found.length >= MOST) break;
+    for (const [bin] of order.slice(0, MOST * 4)) {
+      if (found.length >= MOST) break;
       const middle = [(bin >> 10) & 31, (bin >> 5) & 31, bin & 31].map((v) => (v << SHIFT) + 3.5);
       if (found.some((f) => f.every((v, c) => Math.abs(v - middle[c]) <= close + 4))) continue;
       const first = meanWithin(middle, close);

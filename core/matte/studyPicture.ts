@@ -75,7 +75,7 @@ export function findRegion(plane: Uint8Array, width: number, height: number, abo
 export function findStrays(raster: Raster, [r, g, b]: Rgb, above: number): RectPx {
   const { width, height } = raster;
   call([], [], 0, ({ k }) => k.startBox(width));
-  eachStrip(raster, { x: 0, y: 0, width, height }, (k, at, rows, y) => k.boxStrays(at, width, rows, y, r, g, b, above));
+  eachStrip(raster, { x: 0, y: 0, width, height }, (k, at, rows, y) => { k.boxStrays(at, width, rows, y, r, g, b, above); });
   return call([], [], 0, ({ k }) => withRoom(boxFound(k), width, height));
 }
 

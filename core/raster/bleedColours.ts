@@ -26,7 +26,11 @@ export function bleedColours(raster: Raster, within?: RectPx): Raster {
     px.fill(px[y * w + extents.x] & 0x00ffffff, y * w, y * w + extents.x);
     px.fill(px[y * w + right - 1] & 0x00ffffff, y * w + right, (y + 1) * w);
   }
-  const rowOf = (y: number) => Int32Array.from(px.subarray(y * w, (y + 1) * w), (v) => v & 0x00ffffff);
+  const rowOf = (y: number) => {
+    const row = px.slice(y * w, (y + 1) * w);
+    for (let x = 0; x < w; x++) row[x] &= 0x00ffffff;
+    return row;
+  };
   if (extents.y > 0) px.set(rowOf(extents.y), 0);
   for (let y = 1; y < extents.y; y++) px.copyWithin(y * w, 0, w);
   if (bottom < h) px.set(rowOf(bottom - 1), bottom * w);

@@ -4,14 +4,15 @@ import type { Raster } from './raster';
 
 const ROWS = 64;
 
-/** Brings a part of a picture into the kernels' memory some rows at a time, for kernels that only look. */
-export function eachStrip(raster: Raster, part: RectPx, visit: (k: Kernels, at: number, rows: number, y: number) => void): void {
+/** Brings a part of a picture into the kernels' memory some rows at a time, for kernels that only look; ends when `visit` answers that it saw enough. */
+export function eachStrip(raster: Raster, part: RectPx, visit: (k: Kernels, at: number, rows: number, y: number) => boolean | void): void {
   const bytes = part.width * 4;
-  for (let y = part.y; y < part.y + part.height; y += ROWS) {
+  let isEnough = false;
+  for (let y = part.y; y < part.y + part.height && !isEnough; y += ROWS) {
     const rows = Math.min(ROWS, part.y + part.height - y);
     withHeap(roomFor(bytes * rows), () => {
       const strip = copyPartIn(raster.data, raster.width * 4, { x: part.x * 4, y, width: bytes, height: rows });
-      call([strip], [], 0, ({ k, at }) => visit(k, at(strip), rows, y));
+      isEnough = call([strip], [], 0, ({ k, at }) => visit(k, at(strip), rows, y)) === true;
     });
   }
 }

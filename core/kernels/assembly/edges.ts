@@ -206,33 +206,36 @@ function strongestAtBorder(distance: usize, x: i32, y: i32, w: i32, h: i32): i32
   return best;
 }
 
-/** Of every `step`th pixel, those of the mark away from its edge or three pixels in. Returns how many `out` holds. */
-export function sampleMark(picture: usize, ofDepth: usize, total: i32, step: i32, out: usize): i32 {
+/** Of every `step`th pixel the colours of those of the mark away from its edge or three pixels in. Returns how many `out` holds. */
+export function sampleMark(picture: usize, ofMark: usize, ofDepth: usize, total: i32, step: i32, out: usize): i32 {
   let count = 0;
   for (let i = 0; i < total; i += step) {
     const d = signedAt(ofDepth, i);
-    if ((d == 0 || d >= 3) && byteAt(picture, (i << 2) + 3) == 255) setInt(out, count++, i);
+    if ((d == 0 || d >= 3) && byteAt(ofMark, (i << 2) + 3) == 255) setInt(out, count++, intAt(picture, i));
   }
   return count;
 }
 
-/** Counts the colours of a list of pixels in 32768 bins of eight levels a channel. */
-export function countColours(data: usize, samples: usize, length: i32, counts: usize): void {
+/** Counts a list of colours in 32768 bins of eight levels a channel. */
+export function countColours(samples: usize, length: i32, counts: usize): void {
   for (let k = 0; k < length; k++) {
-    const s = intAt(samples, k) << 2;
-    const bin = ((byteAt(data, s) >> 3) << 10) | ((byteAt(data, s + 1) >> 3) << 5) | (byteAt(data, s + 2) >> 3);
+    const v = intAt(samples, k);
+    const bin = ((v & 0xf8) << 7) | ((v >> 6) & 0x3e0) | ((v >> 19) & 31);
     setInt(counts, bin, intAt(counts, bin) + 1);
   }
 }
 
-/** How many pixels of a list lie near a colour, each channel within `reach`; the sums of their colours come to `sums[0..2]`. */
-export function sumWithin(data: usize, samples: usize, length: i32, r: f64, g: f64, b: f64, reach: f64, sums: usize): i32 {
+/** How many of a list of colours lie near one, each channel within `reach`; the sums of theirs come to `sums[0..2]`. */
+export function sumWithin(samples: usize, length: i32, r: f64, g: f64, b: f64, reach: f64, sums: usize): i32 {
+  const r0 = <i32>Math.ceil(r - reach), r1 = <i32>Math.floor(r + reach);
+  const g0 = <i32>Math.ceil(g - reach), g1 = <i32>Math.floor(g + reach);
+  const b0 = <i32>Math.ceil(b - reach), b1 = <i32>Math.floor(b + reach);
   let count = 0;
   let s0 = 0, s1 = 0, s2 = 0;
   for (let k = 0; k < length; k++) {
-    const s = intAt(samples, k) << 2;
-    const v0 = byteAt(data, s), v1 = byteAt(data, s + 1), v2 = byteAt(data, s + 2);
-    if (Math.abs(<f64>v0 - r) > reach || Math.abs(<f64>v1 - g) > reach || Math.abs(<f64>v2 - b) > reach) continue;
+    const v = intAt(samples, k);
+    const v0 = v & 255, v1 = (v >> 8) & 255, v2 = (v >> 16) & 255;
+    if (v0 < r0 || v0 > r1 || v1 < g0 || v1 > g1 || v2 < b0 || v2 > b1) continue;
     s0 += v0;
     s1 += v1;
     s2 += v2;
