@@ -227,22 +227,30 @@ export function countColours(samples: usize, length: i32, counts: usize): void {
 
 /** How many of a list of colours lie near one, each channel within `reach`; the sums of theirs come to `sums[0..2]`. */
 export function sumWithin(samples: usize, length: i32, r: f64, g: f64, b: f64, reach: f64, sums: usize): i32 {
-  const r0 = <i32>Math.ceil(r - reach), r1 = <i32>Math.floor(r + reach);
-  const g0 = <i32>Math.ceil(g - reach), g1 = <i32>Math.floor(g + reach);
-  const b0 = <i32>Math.ceil(b - reach), b1 = <i32>Math.floor(b + reach);
-  let count = 0;
-  let s0 = 0, s1 = 0, s2 = 0;
-  for (let k = 0; k < length; k++) {
-    const v = intAt(samples, k);
-    const v0 = v & 255, v1 = (v >> 8) & 255, v2 = (v >> 16) & 255;
-    if (v0 < r0 || v0 > r1 || v1 < g0 || v1 > g1 || v2 < b0 || v2 > b1) continue;
-    s0 += v0;
-    s1 += v1;
-    s2 += v2;
-    count++;
+  // Bytes in the order of a colour; alpha may be anything.
+  const low = colourOf(Math.ceil(r - reach), Math.ceil(g - reach), Math.ceil(b - reach), 0);
+  const high = colourOf(Math.floor(r + reach), Math.floor(g + reach), Math.floor(b + reach), 255);
+  const lows = i32x4.splat(low);
+  const highs = i32x4.splat(high);
+  let counts = i32x4.splat(0);
+  let totals = i32x4.splat(0);
+  // Past the end of the list stands anything: the lanes that lie there are left out.
+  for (let k = 0; k < length; k += 4) {
+    const four = fourAt(samples, k);
+    const off = v128.or(i8x16.sub_sat_u(four, highs), i8x16.sub_sat_u(lows, four));
+    let isNear = i32x4.eq(off, i32x4.splat(0));
+    if (k + 4 > length) isNear = v128.and(isNear, i32x4.gt_s(i32x4.splat(length - k), i32x4(0, 1, 2, 3)));
+    const kept = v128.and(four, isNear);
+    const pairs = i16x8.add(i16x8.extend_low_i8x16_u(kept), i16x8.extend_high_i8x16_u(kept));
+    totals = i32x4.add(totals, i32x4.add(i32x4.extend_low_i16x8_u(pairs), i32x4.extend_high_i16x8_u(pairs)));
+    counts = i32x4.sub(counts, isNear);
   }
-  setReal(sums, 0, <f64>s0);
-  setReal(sums, 1, <f64>s1);
-  setReal(sums, 2, <f64>s2);
-  return count;
+  setReal(sums, 0, <f64>i32x4.extract_lane(totals, 0));
+  setReal(sums, 1, <f64>i32x4.extract_lane(totals, 1));
+  setReal(sums, 2, <f64>i32x4.extract_lane(totals, 2));
+  return i32x4.extract_lane(counts, 0) + i32x4.extract_lane(counts, 1) + i32x4.extract_lane(counts, 2) + i32x4.extract_lane(counts, 3);
+}
+
+function colourOf(r: f64, g: f64, b: f64, a: i32): i32 {
+  return (a << 24) | (<i32>Math.min(255, Math.max(0, b)) << 16) | (<i32>Math.min(255, Math.max(0, g)) << 8) | <i32>Math.min(255, Math.max(0, r));
 }

@@ -22,11 +22,12 @@ export function findSolid(picture: usize, width: i32, height: i32, ring: usize, 
 /** Each pixel of a ring takes the nearest of the places that its neighbours know, there and back again. */
 export function handOn(ring: usize, length: i32, nearest: usize, width: i32, total: i32): void {
   const scale = rowScale(width);
-  for (let k = 0; k < length; k++) takeNearest(intAt(ring, k), nearest, width, total, scale);
-  for (let k = length - 1; k >= 0; k--) takeNearest(intAt(ring, k), nearest, width, total, scale);
+  for (let k = 0; k < length; k++) takeNearest(intAt(ring, k), nearest, width, total, scale, 1);
+  // Only a solid pixel right beside is nearer than one corner to corner, and that was known the first time.
+  for (let k = length - 1; k >= 0; k--) takeNearest(intAt(ring, k), nearest, width, total, scale, 2);
 }
 
-function takeNearest(i: i32, nearest: usize, width: i32, total: i32, scale: f64): void {
+function takeNearest(i: i32, nearest: usize, width: i32, total: i32, scale: f64, enough: i32): void {
   const y = rowOf(i, scale);
   const x = i - y * width;
   let best = intAt(nearest, i);
@@ -35,7 +36,7 @@ function takeNearest(i: i32, nearest: usize, width: i32, total: i32, scale: f64)
     const dx = ((best - 1) & 0xffff) - x;
     const dy = ((best - 1) >>> 16) - y;
     reach = dx * dx + dy * dy;
-    if (reach <= 1) return;
+    if (reach <= enough) return;
   }
   // Places lie within a few rings, so that four bits are left over for the order in which neighbours are asked.
   if (x > 0 && x < width - 2 && i >= width && i + width < total) {
