@@ -1,6 +1,7 @@
-import { crc32, inflateSync } from 'node:zlib';
-import { CoreError } from '../../core/errors';
+import { crc32 } from 'node:zlib';
+import { CoreError, isCoreError } from '../../core/errors';
 import type { Raster } from '../../core/raster/raster';
+import { unpackInSteps } from './unpackInSteps';
 
 /** What was read back from a PNG after writing it, by a decoder that shares no code with the encoder. */
 export interface PngReceipt {
@@ -16,12 +17,14 @@ export interface PngReceipt {
 
 const ALLOWED = new Set(['IHDR', 'iCCP', 'sRGB', 'gAMA', 'cHRM', 'pHYs', 'IDAT', 'IEND', 'sBIT', 'PLTE', 'tRNS', 'bKGD']);
 
+type Fail = (what: string) => never;
+
 /**
  * Reads a PNG back and compares it with what was meant.
  * @throws CoreError 'file/read-back' saying what differs
  */
 export function readBackPng(bytes: Uint8Array, meant: Raster, name: string): PngReceipt {
-  const fail: (what: string) => never = (what) => {
+  const fail: Fail = (what) => {
     throw new CoreError('file/read-back', `${name} did not read back as written: ${what}.`, { file: name });
   };
   const chunks = chunkTypes(bytes);
@@ -33,8 +36,7 @@ export function readBackPng(bytes: Uint8Array, meant: Raster, name: string): Png
   const [width, height] = [view.getUint32(16), view.getUint32(20)];
   if (width !== meant.width || height !== meant.height) fail(`${width} × ${height} px instead of ${meant.width} × ${meant.height}`);
   if (bytes[24] !== 8 || bytes[25] !== RGBA) fail(`colour type ${bytes[25]} of ${bytes[24]} bits instead of ${RGBA} of 8`);
-  const different = firstDifference(bytes, meant, fail);
-  if (different >= 0) fail(`pixel ${different % width}, ${Math.floor(different / width)} differs`);
+  comparePixels(bytes, meant, fail);
   return {
     width, height, bytes: bytes.length, hasAlpha: true, isInterlaced,
     isSrgb: chunks.includes('iCCP') || chunks.includes('sRGB'), chunks: [...new Set(chunks)],
@@ -43,11 +45,51 @@ export function readBackPng(bytes: Uint8Array, meant: Raster, name: string): Png
 
 const RGBA = 6;
 
+/** So many bytes of rows are looked at at a time. */
+const STEP_BYTES = 1 << 20;
+
 /**
- * The first pixel in which a PNG of 8-bit RGBA differs from what was meant, or −1. Reads every chunk's check sum.
+ * Compares the pixels of a PNG of 8-bit RGBA with what was meant. Reads every chunk's check sum.
  * Written from PNG specification, third edition, 9.2 (filter types) and 10; shares nothing with the encoder.
  */
-function firstDifference(bytes: Uint8Array, { width, height, data }: Raster, fail: (what: string) => never): number {
+function comparePixels(bytes: Uint8Array, { width, height, data }: Raster, fail: Fail): void {
+  const packed = compressedPixels(bytes, fail);
+  const stride = width * 4;
+  const total = (stride + 1) * height;
+  const meant = Buffer.from(data.buffer, data.byteOffset, data.length);
+  const row = Buffer.alloc(stride + 1);
+  let at = 0;
+  const compareRow = (y: number) => {
+    const pixels = row.subarray(1);
+    unfilter(row[0], pixels, y > 0 ? meant.subarray((y - 1) * stride, y * stride) : null, fail);
+    if (meant.compare(pixels, 0, stride, y * stride, (y + 1) * stride) === 0) return;
+    for (let x = 0; x < stride; x++) if (pixels[x] !== meant[y * stride + x]) fail(`pixel ${x >> 2}, ${y} differs`);
+  };
+  const take = (part: Uint8Array) => {
+    if (at + part.length > total) fail(`it holds more than ${total} bytes of pixels`);
+    for (let k = 0; k < part.length; ) {
+      const y = Math.floor(at / (stride + 1));
+      const x = at - y * (stride + 1);
+      const length = Math.min(stride + 1 - x, part.length - k);
+      // A whole row that is not filtered is compared where it lies.
+      if (length <= stride || part[k] !== 0 || meant.compare(part, k + 1, k + 1 + stride, y * stride, (y + 1) * stride) !== 0) {
+        row.set(part.subarray(k, k + length), x);
+        if (x + length > stride) compareRow(y);
+      }
+      k += length;
+      at += length;
+    }
+  };
+  try {
+    unpackInSteps(packed, Math.min(STEP_BYTES, total + 1), total + 1, take);
+  } catch (cause) {
+    if (isCoreError(cause)) throw cause;
+    fail(`its pixels cannot be unpacked (${(cause as Error).message})`);
+  }
+  if (at !== total) fail(`it holds ${at} bytes of pixels instead of ${total}`);
+}
+
+function compressedPixels(bytes: Uint8Array, fail: Fail): Uint8Array {
   const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.length);
   const parts: Uint8Array[] = [];
   for (let at = 8; at + 12 <= bytes.length; at += 12 + view.getUint32(at)) {
@@ -56,27 +98,11 @@ function firstDifference(bytes: Uint8Array, { width, height, data }: Raster, fai
     if (crc32(bytes.subarray(at + 4, end)) !== view.getUint32(end)) fail('a check sum is wrong');
     if (view.getUint32(at + 4) === 0x49444154) parts.push(bytes.subarray(at + 8, end));
   }
-  const stride = width * 4;
-  let raw: Buffer;
-  try {
-    // One chunk of the whole size, so that nothing is copied together.
-    raw = inflateSync(parts.length === 1 ? parts[0] : Buffer.concat(parts), { maxOutputLength: (stride + 1) * height, chunkSize: Math.max(64, (stride + 1) * height + 1) });
-  } catch (cause) {
-    return fail(`its pixels cannot be unpacked (${(cause as Error).message})`);
-  }
-  if (raw.length !== (stride + 1) * height) fail(`it holds ${raw.length} bytes of pixels instead of ${(stride + 1) * height}`);
-  const meant = Buffer.from(data.buffer, data.byteOffset, data.length);
-  for (let y = 0; y < height; y++) {
-    const row = raw.subarray(y * (stride + 1) + 1, (y + 1) * (stride + 1));
-    unfilter(raw[y * (stride + 1)], row, y > 0 ? meant.subarray((y - 1) * stride, y * stride) : null, fail);
-    if (meant.compare(row, 0, stride, y * stride, (y + 1) * stride) === 0) continue;
-    for (let x = 0; x < stride; x++) if (row[x] !== meant[y * stride + x]) return y * width + (x >> 2);
-  }
-  return -1;
+  return parts.length === 1 ? parts[0] : Buffer.concat(parts);
 }
 
 // The row above is known to be right by the time it is needed, so it is taken from what was meant.
-function unfilter(type: number, row: Uint8Array, above: Uint8Array | null, fail: (what: string) => never): void {
+function unfilter(type: number, row: Uint8Array, above: Uint8Array | null, fail: Fail): void {
   if (type === 0) return;
   if (type > 4) fail(`it has a row of unknown filter type ${type}`);
   for (let x = 0; x < row.length; x++) {
