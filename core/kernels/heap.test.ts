@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { compileKernels } from '../../scripts/kernels.mjs';
 import { BINARY } from './binary';
-import { bytes, call, copyIn, copyPartIn, ints, reals, roomFor, shorts, signedBytes, withHeap } from './heap';
+import { bytes, call, copyIn, copyPartIn, ints, reals, roomFor, shorts, signedBytes, warmMemory, withHeap } from './heap';
 
 it('binary.ts was made from the sources as they stand; else run npm run kernels', async () => {
   expect(await compileKernels()).toContain(`'${BINARY}'`);
@@ -83,5 +83,18 @@ it('copyPartIn cuts a rectangle out of a plane', () => {
   withHeap(roomFor(6, 10), () => {
     expect([...copyPartIn(plane, 5, { x: 1, y: 1, width: 3, height: 2 })]).toEqual([6, 7, 8, 11, 12, 13]);
     expect([...copyPartIn(plane, 5, { x: 0, y: 2, width: 5, height: 2 })]).toEqual([10, 11, 12, 13, 14, 15, 16, 17, 18, 19]);
+  });
+});
+
+describe('warming memory up', () => {
+  it('leaves alone what is worked on, and what is handed out after it is all 0', () => {
+    withHeap(roomFor(100_000), () => {
+      const used = bytes(100_000).fill(7);
+      warmMemory(0, 1 << 20, 1 << 20);
+      expect(used.every((v) => v === 7)).toBe(true);
+    });
+    warmMemory(0, 1 << 20, 1 << 21);
+    warmMemory(1 << 20, 1 << 22, 1 << 21);
+    withHeap(roomFor(1 << 21), () => expect(bytes(1 << 21).every((v) => v === 0)).toBe(true));
   });
 });

@@ -117,6 +117,39 @@ describe('copyMark', () => {
   });
 });
 
+function castFrom(rim: readonly number[], own: number, labels: Int32Array, width: number, height: number, limit: number): number[][] {
+  const others = new Uint8Array(Math.ceil(width / 16) * 2 * height);
+  const list = Int32Array.from(rim);
+  const room = rim.length * 1000;
+  return call([labels, list], [others], room, ({ k, at, scratch, intsAt }) => {
+    k.bitsOfOthers(at(labels), width, height, at(others));
+    const out = scratch(room);
+    const met = intsAt(out, k.castRays(at(list), list.length, 1, own, at(labels), at(others), width, height, limit, out));
+    const rays: number[][] = [];
+    for (let n = 0; n < met.length; n += 1 + 2 * met[n]) rays.push([...met.subarray(n + 1, n + 1 + 2 * met[n])]);
+    return rays;
+  });
+}
+
+// Away from the middle of what lies within three pixels and is its own; null where that is the pixel itself.
+function plainRay(start: number, own: number, labels: Int32Array, width: number, height: number, limit: number): number[] | null {
+  const [x, y] = [start % width, Math.floor(start / width)];
+  const labelAt = (px: number, py: number) => (px >= 0 && py >= 0 && px < width && py < height ? labels[py * width + px] : null);
+  let [nx, ny] = [0, 0];
+  for (let dy = -3; dy <= 3; dy++) for (let dx = -3; dx <= 3; dx++) if (labelAt(x + dx, y + dy) !== own) [nx, ny] = [nx + dx, ny + dy];
+  if (nx === 0 && ny === 0) return null;
+  const met: number[] = [];
+  let last = own;
+  for (let run = 1; run < limit; run++) {
+    const label = labelAt(Math.floor(x + (nx / Math.hypot(nx, ny)) * run + 0.5), Math.floor(y + (ny / Math.hypot(nx, ny)) * run + 0.5));
+    if (label === null) break;
+    if (label !== last && label !== 0) met.push(run, label);
+    last = label;
+    if (label === 1) break;
+  }
+  return met;
+}
+
 describe('rays', () => {
   it('meet the patches on their way out in order, and end outside', () => {
     // A patch (20), the mark, another patch (21), the mark, outside (1), along one row.
@@ -127,16 +160,19 @@ describe('rays', () => {
       labels.fill(21, y * width + 20, y * width + 24);
       labels.fill(1, y * width + 40, y * width + 60);
     }
-    const others = new Uint8Array(Math.ceil(width / 16) * 2 * height);
-    const cast = (limit: number) => call([labels], [others], 3200, ({ k, at, scratch, intsAt }) => {
-      k.bitsOfOthers(at(labels), width, height, at(others));
-      const out = scratch(3200);
-      const pairs = k.castRay(4 * width + 14, 20, at(labels), at(others), width, height, limit, out);
-      return [...intsAt(out, Math.max(0, pairs) * 2)];
-    });
-    expect(cast(200)).toEqual([6, 21, 26, 1]);
-    expect(cast(10)).toEqual([6, 21]);
-    expect(cast(3)).toEqual([]);
+    expect(castFrom([4 * width + 14], 20, labels, width, height, 200)).toEqual([[6, 21, 26, 1]]);
+    expect(castFrom([4 * width + 14], 20, labels, width, height, 10)).toEqual([[6, 21]]);
+    expect(castFrom([4 * width + 14], 20, labels, width, height, 3)).toEqual([[]]);
+    // The middle of a patch has no way that leads out more than another.
+    expect(castFrom([4 * width + 9, 4 * width + 14], 20, labels, width, height, 10)).toEqual([[6, 21]]);
+  });
+  it.each(sizes)('end at the border, and meet what lies on a straight line, in %i × %i', (width, height) => {
+    for (let round = 0; round < 20; round++) {
+      const labels = Int32Array.from({ length: width * height }, () => [0, 0, 0, 1, 5, 6][whole(6)]);
+      const rim = [...labels.keys()].filter((i) => labels[i] === 5);
+      const limit = 2 + random() * 60;
+      expect(castFrom(rim, 5, labels, width, height, limit)).toEqual(rim.map((i) => plainRay(i, 5, labels, width, height, limit)).filter((ray) => ray !== null));
+    }
   });
   it('know each pixel that is not the mark’s by one bit', () => {
     for (const [width, height] of sizes) {

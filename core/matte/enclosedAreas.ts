@@ -159,14 +159,14 @@ function measureShape(f: Found, raster: Raster, ground: Ground, distance: Uint8A
     const limit = Math.min(400, Math.max(12, halfWidth * 8));
     const stray = ground.noise + 0.5 * ripple * Math.min(1, Math.max(0.2, (8 - halfWidth) / 4));
     const isPale = isPatch || (beside > 0 && isOwnColour([i0, i1, i2].map((v, n) => v / counted - B[n]), [a0, a1, a2].map((v, n) => v / beside - B[n]), stray));
-    const rays: Ray[] = [];
-    const met = c.intsAt(ray, RAY_ROOM / 4);
     // From points on the rim, straight out across whatever surrounds the area, up to a limit.
-    for (let r = 0; r < rims; r += Math.max(1, Math.floor(rims / MOST_RAYS))) {
-      const pairs = k.castRay(rim[r], f.label, at(labels), at(others), width, height, limit, ray);
-      if (pairs < 0) continue;
+    const rayStep = Math.max(1, Math.floor(rims / MOST_RAYS));
+    const met = c.intsAt(ray, k.castRays(place, rims, rayStep, f.label, at(labels), at(others), width, height, limit, ray));
+    const rays: Ray[] = [];
+    for (let n = 0; n < met.length; ) {
+      const end = n + 1 + 2 * met[n];
       const own: { at: number; label: number }[] = [];
-      for (let n = 0; n < 2 * pairs; n += 2) own.push({ at: met[n], label: met[n + 1] });
+      for (n++; n < end; n += 2) own.push({ at: met[n], label: met[n + 1] });
       rays.push(own);
     }
     return {
@@ -176,8 +176,8 @@ function measureShape(f: Found, raster: Raster, ground: Ground, distance: Uint8A
   });
 }
 
-/** Bytes for what one ray meets: two numbers for each of at most 400 steps. */
-const RAY_ROOM = 3200;
+/** Bytes for what rays meet: two numbers for each of at most 400 steps and their number, of fewer than twice as many rays as asked for. */
+const RAY_ROOM = 2 * MOST_RAYS * 801 * 4;
 
 /** How far an area's mean must lie from the ground, away from what surrounds it, to be a colour of its own. */
 const LEAST_OWN = 7;

@@ -32,7 +32,8 @@ export function flatColours(data: Uint8Array, out: Uint8Array, band: EdgeBand, t
     const counts = scratch(BINS * 4);
     k.countColours(samples, length, counts);
     const order: [number, number][] = [];
-    for (const [bin, count] of intsAt(counts, BINS).entries()) if (count >= length * LEAST_SHARE * 0.4) order.push([bin, count]);
+    const inBin = intsAt(counts, BINS);
+    for (let bin = 0; bin < BINS; bin++) if (inBin[bin] >= length * LEAST_SHARE * 0.4) order.push([bin, inBin[bin]]);
     order.sort((a, b) => b[1] - a[1] || a[0] - b[0]);
     const sums = scratch(32);
     const meanWithin = ([r, g, b]: ArrayLike<number> & Iterable<number>, reach: number) => {

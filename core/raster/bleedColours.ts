@@ -8,13 +8,13 @@ import type { Raster } from './raster';
  * Programs that scale without regard to alpha then find the mark's own colour past its edge, not black.
  * Beside the mark two sweeps carry the position of the nearest visible pixel from neighbour to neighbour: exact for almost
  * all pixels, and never farther off than the sweeps' usual small error. Farther off, where only a very coarse reduction
- * looks, eight by eight pixels share one colour, found in the same way. Outside of what holds all that is visible its rim hands its colour on.
+ * looks, eight by eight pixels share one colour, found in the same way. Outside of the extents their rim hands its colour on.
  * @param within  where alone anything is visible, in whole pixels, when that is known
  * @see P.-E. Danielsson, "Euclidean Distance Mapping", 1980 (sequential mapping with four neighbours)
  */
 export function bleedColours(raster: Raster, within?: RectPx): Raster {
   // The faintest pixel is visible here: its alpha must stay.
-  const extents = within ?? findExtents(raster, 1);
+  const extents = findExtents(raster, 1, within);
   if (!extents) return raster;
   const { width: w, height: h, data } = raster;
   // Only colour is copied: the alpha byte stays 0. Little-endian layout, as on every host we run on.

@@ -4,7 +4,7 @@ import { seededRandom } from '../seededRandom';
 import { call } from '../kernels/heap';
 import { bleedColours } from './bleedColours';
 import { placeOnCanvas } from './cropRaster';
-import { findExtents } from './extents';
+import { findExtents, isVisible } from './extents';
 import { createRaster } from './raster';
 import { boxFound, eachStrip } from './strips';
 
@@ -20,9 +20,29 @@ describe('eachStrip', () => {
     });
     expect(seen).toEqual(Array.from({ length: 133 * 11 }, (_, n) => (9 + Math.floor(n / 11)) * 37 + 5 + (n % 11)));
   });
+  it('ends when it has seen enough', () => {
+    const rows: number[] = [];
+    eachStrip(createRaster(5, 300), { x: 0, y: 0, width: 5, height: 300 }, (_k, _at, _rows, y) => {
+      rows.push(y);
+      return y >= 100;
+    });
+    expect(rows).toHaveLength(3);
+  });
   it('finds nothing as null', () => {
     call([], [], 0, ({ k }) => k.startBox(10));
     expect(call([], [], 0, ({ k }) => boxFound(k))).toBeNull();
+  });
+});
+
+describe('whether anything is visible', () => {
+  it('is told of the faintest pixel that counts, wherever it is, and within a part of that part alone', () => {
+    for (const [x, y] of [[0, 0], [39, 199], [17, 120]]) {
+      const raster = createRaster(40, 200);
+      raster.data[(y * 40 + x) * 4 + 3] = 3;
+      expect([isVisible(raster), isVisible(raster, 4), isVisible(raster, 3, { x, y, width: 1, height: 1 })]).toEqual([true, false, true]);
+      expect(isVisible(raster, 1, { x: 20, y: 20, width: 10, height: 90 })).toBe(false);
+    }
+    expect(isVisible(createRaster(40, 200))).toBe(false);
   });
 });
 

@@ -1,12 +1,23 @@
+import { crc32, deflateSync } from 'node:zlib';
 import sharp from 'sharp';
 import { describe, expect, it } from 'vitest';
 import { withCameraTags } from './encodeCapture';
 import { disc, drawMark, jpegOf, onGround, pixel, pngOf } from '../../tests/support/pictures';
 import { decodePicture, reducePicture } from './decodePicture';
-import { encodeDeliveryPng, encodeWorkingPng } from './encodePng';
+import { encodeDeliveryPng, encodeMasterPng, encodeWorkingPng } from './encodePng';
 import { chunkTypes, readBackPng } from './readBackPng';
 import { readBackZip } from './readBackZip';
 import { zipSync } from 'fflate';
+
+/** A chunk of a PNG with its length and check sum. */
+function chunk(type: string, body: Buffer): Buffer {
+  const named = Buffer.concat([Buffer.from(type, 'latin1'), body]);
+  const whole = Buffer.alloc(named.length + 8);
+  whole.writeUInt32BE(body.length, 0);
+  whole.set(named, 4);
+  whole.writeUInt32BE(crc32(named), named.length + 4);
+  return whole;
+}
 
 const mark = drawMark(60, 40, disc(20, 20, 12), [200, 30, 40]);
 
@@ -77,6 +88,37 @@ describe('encoding', () => {
     expect(() => readBackPng(interlaced, mark, 'a.png')).toThrow('interlaced');
     const tagged = await raw.clone().withExif({ IFD0: { Copyright: 'x' } }).png().toBuffer();
     expect(() => readBackPng(tagged, mark, 'a.png')).toThrow('chunk');
+  });
+  it('reading back finds the very pixel in a picture of several megabytes, filtered rows or not', async () => {
+    const large = drawMark(700, 900, (x, y) => ((x * 13 + y * 7) % 29) / 28, [30, 160, 220]);
+    for (const png of [await encodeDeliveryPng(large), await encodeMasterPng(large)]) {
+      expect(readBackPng(png, large, 'large.png')).toMatchObject({ width: 700, height: 900 });
+      // A megabyte ends in row 374.
+      for (const [x, y] of [[0, 0], [3, 373], [250, 374], [699, 374], [0, 375], [699, 899]]) {
+        const other = { ...large, data: large.data.slice() };
+        other.data[(y * 700 + x) * 4 + 1] ^= 1;
+        expect(() => readBackPng(png, other, 'large.png')).toThrow(`large.png did not read back as written: pixel ${x}, ${y} differs`);
+      }
+      const damaged = Buffer.from(png);
+      damaged[damaged.length >> 1] ^= 1;
+      expect(() => readBackPng(damaged, large, 'large.png')).toThrow('check sum');
+    }
+  });
+  it('reading back refuses too few and too many rows, and pixels that cannot be unpacked', async () => {
+    const stride = 60 * 4 + 1;
+    const file = (pixels: Buffer) => Buffer.concat([Buffer.from('89504e470d0a1a0a', 'hex'), chunk('IHDR', Buffer.from('0000003c000000280806000000', 'hex')), chunk('IDAT', pixels), chunk('IEND', Buffer.alloc(0))]);
+    const rows = (n: number) => {
+      const raw = Buffer.alloc(stride * n);
+      for (let y = 0; y < Math.min(n, 40); y++) raw.set(mark.data.subarray(y * 240, (y + 1) * 240), y * stride + 1);
+      return raw;
+    };
+    expect(() => readBackPng(file(deflateSync(rows(40))), mark, 'a.png')).not.toThrow();
+    expect(() => readBackPng(file(deflateSync(rows(39))), mark, 'a.png')).toThrow(`it holds ${39 * stride} bytes of pixels instead of ${40 * stride}`);
+    expect(() => readBackPng(file(deflateSync(rows(41))), mark, 'a.png')).toThrow(`more than ${40 * stride}`);
+    expect(() => readBackPng(file(deflateSync(rows(40)).subarray(0, 30)), mark, 'a.png')).toThrow('cannot be unpacked');
+    const strange = rows(40);
+    strange[5 * stride] = 7;
+    expect(() => readBackPng(file(deflateSync(strange)), mark, 'a.png')).toThrow('unknown filter type 7');
   });
   it('a working picture is lossless, with an alpha channel only where there is something in it', async () => {
     expect((await encodeWorkingPng(mark))[25]).toBe(6);

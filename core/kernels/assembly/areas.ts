@@ -125,8 +125,20 @@ function stepsWithin(at: i64, step: i64, length: i32): i32 {
   return <i32>((step > 0 ? (<i64>length << 32) - 1 - at : -at) / step);
 }
 
-/** Straight out from a pixel of the rim: pairs of how far and which label, for each patch met. Returns the number of pairs, or −1 where there is no way out. */
-export function castRay(start: i32, own: i32, labels: usize, others: usize, width: i32, height: i32, limit: f64, out: usize): i32 {
+/** Rays from every `step`th pixel of a rim. For each that has a way out `out` gets the number of its pairs, then the pairs; returns how many numbers in all. */
+export function castRays(rim: usize, length: i32, step: i32, own: i32, labels: usize, others: usize, width: i32, height: i32, limit: f64, out: usize): i32 {
+  let at = 0;
+  for (let r = 0; r < length; r += step) {
+    const pairs = castRay(intAt(rim, r), own, labels, others, width, height, limit, out + (<usize>(at + 1) << 2));
+    if (pairs < 0) continue;
+    setInt(out, at, pairs);
+    at += 1 + 2 * pairs;
+  }
+  return at;
+}
+
+// Straight out from a pixel of the rim: pairs of how far and which label, for each patch met. Returns the number of pairs, or −1 where there is no way out.
+function castRay(start: i32, own: i32, labels: usize, others: usize, width: i32, height: i32, limit: f64, out: usize): i32 {
   const x = start % width;
   const y = start / width;
   let nx = 0;
