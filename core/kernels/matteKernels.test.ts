@@ -183,6 +183,40 @@ describe('ripples', () => {
   });
 });
 
+describe('the shape of an area', () => {
+  it('is the sum over its pixels, with every pixel of its rim in row order', () => {
+    for (let round = 0; round < 30; round++) {
+      const [width, height] = [14 + whole(50), 10 + whole(30)];
+      const labels = new Int32Array(width * height);
+      const boxes: [number, number][] = [[9, 3], [9, 2], [1, 2], [0, 2]];
+      for (const [label, amount] of boxes) for (let n = 0; n < amount; n++) {
+        const [x0, y0, w, h] = [whole(width), whole(height), 2 + whole(width / 2), 2 + whole(height / 2)];
+        for (let y = y0; y < Math.min(height, y0 + h); y++) labels.fill(label, y * width + x0, y * width + Math.min(width, x0 + w));
+      }
+      const [data, distance] = [width * height * 4, width * height].map((length) => Uint8Array.from({ length }, () => whole(256)));
+      const step = 1 + whole(3);
+      const [numbers, rim] = call([data, distance, labels], [], width * height * 4 + 100, ({ k, at, scratch, realsAt, intsAt }) => {
+        k.setGroundColour(255, 255, 255);
+        const [out, list] = [scratch(88), scratch(width * height * 4)];
+        k.measureShape(9, 0, 0, width - 1, height - 1, step, at(data), at(distance), at(labels), width, height, 0, out, list);
+        const found = [...realsAt(out, 11)];
+        return [found, [...intsAt(list, found[10])]];
+      });
+      const own = [...labels.keys()].filter((i) => labels[i] === 9 && Math.floor(i / width) % step === 0);
+      const labelAt = (i: number, dx: number, dy: number) => {
+        const [x, y] = [(i % width) + dx, Math.floor(i / width) + dy];
+        return x >= 0 && y >= 0 && x < width && y < height ? labels[y * width + x] : null;
+      };
+      const isRim = (i: number) => [[1, 0], [-1, 0], [0, 1], [0, -1]].some(([dx, dy]) => labelAt(i, dx, dy) !== 9);
+      expect(rim).toEqual(own.filter(isRim));
+      const sum = (of: (i: number) => number) => own.reduce((s, i) => s + of(i), 0);
+      expect(numbers.slice(0, 2)).toEqual([sum((i) => distance[i]), own.length]);
+      expect(numbers[2]).toBe(own.filter((i) => isRim(i) && [1, 2, 3].some((n) => [[n, 0], [-n, 0], [0, n], [0, -n]].some(([dx, dy]) => labelAt(i, dx, dy) === 1))).length);
+      expect(numbers.slice(7, 10)).toEqual([0, 1, 2].map((c) => sum((i) => data[i * 4 + c])));
+    }
+  });
+});
+
 describe('the point that names an area', () => {
   it('lies in the area, as deep as any on the rows looked at', () => {
     for (let round = 0; round < 30; round++) {

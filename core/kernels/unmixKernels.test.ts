@@ -17,8 +17,8 @@ interface Scene {
 function scene(width: number, height: number): Scene {
   const data = Uint8Array.from({ length: width * height * 4 }, (_, k) => (k % 4 === 3 ? 255 : whole(8) === 0 ? whole(256) : [20, 60, 200][k % 4] + whole(14)));
   const depth = Int8Array.from({ length: width * height }, (_, i) => {
-    const d = (i % width) - 8 - Math.round(3 * Math.sin(i / width));
-    return d > 5 || d < -3 || d === 0 ? 0 : d;
+    const d = (i % width) - 8 - Math.round(3 * Math.sin(Math.floor(i / width) / 6));
+    return d > 5 || d < -3 ? 0 : d < 1 ? d - 1 : d;
   });
   for (const i of depth.keys()) if (depth[i] < 0) for (let c = 0; c < 3; c++) data[i * 4 + c] = Math.max(0, GROUND[c] - whole([3, 30, 120][whole(3)]));
   const distance = Uint8Array.from({ length: width * height }, (_, i) => Math.max(...[0, 1, 2].map((c) => Math.abs(data[i * 4 + c] - GROUND[c]))));
@@ -29,7 +29,7 @@ function scene(width: number, height: number): Scene {
     return solid.length === 0 || whole(4) === 0 ? 0 : ((Math.floor(s / width) << 16) | (s % width)) + 1;
   });
   const ringOf = (d: number) => Int32Array.from([...depth.keys()].filter((i) => depth[i] === d));
-  return { width, height, data, distance, depth, nearest, rings: [1, 2, 3, 4, 5].map(ringOf), outer: [-1, -2, -3].map(ringOf) };
+  return { width, height, data, distance, depth, nearest, rings: [1, 2, 3, 4, 5].map(ringOf), outer: [-1, -2, -3, -4].map(ringOf) };
 }
 
 interface Options { floor: number; ripple: number; flat: number; soiled: number; flats: Float64Array[]; palette: Float64Array[] }
@@ -140,6 +140,24 @@ describe('unmixing', () => {
       const s = scene(width, height);
       const options = { floor: 2 + random() * 8, ripple: 3 + random() * 12, flat: 8, soiled: 6 + random() * 12, flats, palette: [] };
       expect(byKernel(s, options)).toEqual(plainly(s, options));
+    }
+  });
+  it.each([[40, 10], [18, 10], [40, 38]])('takes a weak pixel for a ripple unless something strong lies up to two pixels away, in a picture %i wide, at column %i', (width, column) => {
+    const height = 12;
+    for (let dy = -3; dy <= 3; dy++) for (let dx = -3; dx <= 3; dx++) {
+      if ((dx === 0 && dy === 0) || column + dx >= width) continue;
+      const data = new Uint8Array(width * height * 4);
+      const paint = (x: number, y: number, share: number) => data.set([...GROUND.map((v) => Math.round(v * (1 - share))), 255], (y * width + x) * 4);
+      for (let y = 0; y < height; y++) for (let x = 0; x < width; x++) paint(x, y, x < 3 ? 1 : 0);
+      paint(column, 6, 0.1);
+      paint(column + dx, 6 + dy, 0.5);
+      const distance = Uint8Array.from({ length: width * height }, (_, i) => Math.max(...[0, 1, 2].map((c) => GROUND[c] - data[i * 4 + c])));
+      const at = 6 * width + column;
+      const nearest = new Int32Array(width * height);
+      nearest[at] = ((5 << 16) | 1) + 1;
+      const s = { width, height, data, distance, depth: new Int8Array(width * height), nearest, rings: [], outer: [Int32Array.of(at)] };
+      const out = byKernel(s, { floor: 1.5, ripple: 3, flat: 6, soiled: 0, flats: [], palette: [] });
+      expect(out[at * 4 + 3] > 0, `${dx}, ${dy}`).toBe(Math.max(Math.abs(dx), Math.abs(dy)) <= 2);
     }
   });
   it('begins anew with every picture: what one picture’s flat colours made of a colour says nothing of the next', () => {
