@@ -1,5 +1,5 @@
 import { deflateSync } from 'node:zlib';
-import { describe, expect, it } from 'vitest';
+import { describe, expect, it, vi } from 'vitest';
 import { seededRandom } from '../../core/seededRandom';
 import { unpackInSteps } from './unpackInSteps';
 
@@ -26,6 +26,18 @@ describe('unpacking in steps', () => {
       expect(() => unpacked(bad, 1000, 50_000)).toThrow();
     }
     expect(() => unpacked(packed, 1000, 50_000), 'and is none the worse for it').not.toThrow();
+  });
+  it('unpacks all at once where the inside of Node is another', async () => {
+    vi.resetModules();
+    vi.doMock('node:zlib', async (original) => ({ ...(await original<typeof import('node:zlib')>()), createInflate: () => ({ destroy: () => {} }) }));
+    const other = await import('./unpackInSteps');
+    const bytes = Buffer.from(Uint8Array.from({ length: 5000 }, () => Math.floor(random() * 9)));
+    const parts: Uint8Array[] = [];
+    other.unpackInSteps(deflateSync(bytes), 1000, 5000, (part) => parts.push(part));
+    expect(parts).toHaveLength(1);
+    expect(Buffer.from(parts[0]).equals(bytes)).toBe(true);
+    expect(() => other.unpackInSteps(deflateSync(bytes), 1000, 4999, () => {}), 'no more than was said').toThrow();
+    vi.doUnmock('node:zlib');
   });
   it('ends when the one who looks has seen enough', () => {
     let seen = 0;

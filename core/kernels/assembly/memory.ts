@@ -36,7 +36,7 @@
 export function copyBytes(from: usize, to: usize, count: i32): void { memory.copy(to, from, <usize>count); }
 export function fillBytes(at: usize, value: i32, count: i32): void { memory.fill(at, <u8>value, <usize>count); }
 
-/** What `rowOf` takes for a width: a division costs three times as much as this product. */
+/** What `rowOf` takes for a width, so that it need not divide. */
 // @ts-ignore: decorator
 @inline export function rowScale(width: i32): f64 { return 1 / <f64>width; }
 /** The row of a place. Exact: half a pixel lies between it and the next row, far more than a product is off. */
