@@ -79,7 +79,8 @@ printTable(`Test logos whose inner parts are the question, kept out of tuning ($
 // Speed on large pictures, mostly ground, and of the whole command beside a bare decode and encode.
 const plainLogo = '<path d="M900 1700 L1300 700 L1700 1700 Z M1150 1500 L1450 1500 L1300 1100 Z" fill="#1c4d7a" fill-rule="evenodd"/><circle cx="2050" cy="1250" r="330" fill="#d2622a"/><circle cx="2050" cy="1250" r="180" fill="#fff"/><path d="M800 1900 q700 120 1500 0" stroke="#333" stroke-width="14" fill="none"/>';
 const onWhite = (picture: Raster) => compositeOn(picture, [255, 255, 255]);
-const large = { 'a plain logo': onWhite(renderSvg(plainLogo, 3264, 2448)), 'a badge full of lettering': onWhite(renderSvg(badgeSvg(1500), 3264, 2448, '-880 -470 3264 2448')) };
+const shadow = `<filter id="blur"><feGaussianBlur stdDeviation="22"/></filter><g filter="url(#blur)" opacity=".5" transform="translate(24 30)">${plainLogo.replace(/#[0-9a-f]{3,6}/g, '#000')}</g>`;
+const large = { 'a plain logo': onWhite(renderSvg(plainLogo, 3264, 2448)), 'a plain logo with a shadow': onWhite(renderSvg(shadow + plainLogo, 3264, 2448)), 'a badge full of lettering': onWhite(renderSvg(badgeSvg(1500), 3264, 2448, '-880 -470 3264 2448')) };
 const bare = (file: string) => `const s=require('sharp');s(${JSON.stringify(file)}).ensureAlpha().raw().toBuffer({resolveWithObject:true}).then(({data,info})=>s(data,{raw:info}).png().toFile(${JSON.stringify(join(out, 'bare.png'))}))`;
 const time = (args: string[]) => {
   const began = performance.now();
