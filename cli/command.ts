@@ -27,14 +27,16 @@ function joinNegatives(argv: readonly string[]): string[] {
   return out;
 }
 
+/** Whether a path names a folder; false for what cannot be looked at, since reading it says why. */
 export function isFolder(path: string): boolean {
   try {
     return statSync(path).isDirectory();
   } catch {
-    return false; // reading it says why
+    return false;
   }
 }
 
+/** @throws CoreError 'file/not-readable' naming the file */
 export function readInput(path: string): Uint8Array {
   try {
     return readFileSync(path);

@@ -33,7 +33,8 @@ export function flatColours(data: Uint8Array, out: Uint8Array, band: EdgeBand, t
     k.countColours(samples, length, counts);
     const order: [number, number][] = [];
     const inBin = intsAt(counts, BINS);
-    for (let bin = 0; bin < BINS; bin++) if (inBin[bin] >= length * LEAST_SHARE * 0.4) order.push([bin, inBin[bin]]);
+    const least = length * LEAST_SHARE * 0.4;
+    for (let bin = 0; bin < BINS; bin++) if (inBin[bin] >= least) order.push([bin, inBin[bin]]);
     order.sort((a, b) => b[1] - a[1] || a[0] - b[0]);
     const sums = scratch(32);
     const meanWithin = ([r, g, b]: ArrayLike<number> & Iterable<number>, reach: number) => {

@@ -90,7 +90,7 @@ export function findSoftRegions(
   }
 }
 
-// A plain list, which grows; several times faster than what iterates.
+// A plain list, which grows as the region does.
 function listOf(pixels: Int32Array): number[] {
   const list: number[] = [];
   for (let k = 0; k < pixels.length; k++) list.push(pixels[k]);

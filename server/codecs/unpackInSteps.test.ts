@@ -25,6 +25,7 @@ describe('unpacking in steps', () => {
     for (const bad of [packed.subarray(0, packed.length >> 1), packed.subarray(0, packed.length - 1), with1(packed.length - 2), with1(0), Buffer.from('no zlib'), Buffer.alloc(0)]) {
       expect(() => unpacked(bad, 1000, 50_000)).toThrow();
     }
+    expect(() => unpacked(packed, 1000, 49_999), 'no more than was said').toThrow();
     expect(() => unpacked(packed, 1000, 50_000), 'and is none the worse for it').not.toThrow();
   });
   it('unpacks all at once where the inside of Node is another', async () => {
