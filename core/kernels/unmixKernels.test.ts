@@ -41,7 +41,7 @@ function byKernel(s: Scene, o: Options): Uint8Array {
     k.setGroundColour(GROUND[0], GROUND[1], GROUND[2]);
     k.setUnmix(at(s.data), at(out), at(s.distance), at(depth), at(s.nearest), s.width, s.height, o.floor, o.ripple, o.flat, o.soiled);
     k.setColours(at(palette), o.palette.length, at(flats), o.flats.length);
-    k.setBehind(0, 0, 0);
+    k.setBehind(0);
     for (const ring of s.outer) k.unmixOuter(at(ring), ring.length);
     for (const [n, ring] of s.rings.entries()) k.unmixInner(at(ring), ring.length, n + 1);
   });

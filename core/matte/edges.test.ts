@@ -106,8 +106,8 @@ it('nearestSoft finds the shadow beside an edge, and nothing where plain ground 
   const found = nearestSoft(band, own, 100, 100);
   const right = band.rings[0].filter((i) => i % 100 > 60);
   const left = band.rings[0].filter((i) => i % 100 < 35);
-  for (const i of right) expect(own[found[i]]).toBe(SOFT);
-  for (const i of left) expect(found[i]).toBe(-1);
+  for (const i of right) expect(own[found[i] - 1]).toBe(SOFT);
+  for (const i of left) expect(found[i]).toBe(0);
 });
 
 describe('chokeMatte and softenMatte', () => {

@@ -120,12 +120,6 @@ export function groundAt(ground: Ground, x: number, y: number, width: number, he
   return [value(surface[0]), value(surface[1]), value(surface[2])];
 }
 
-/** The same for many pixels by their place, row by row: what it returns is good until it is asked again. */
-export function groundReader(ground: Ground, width: number, height: number): (pixel: number) => ArrayLike<number> {
-  if (!ground.plane && !ground.surface) return () => ground.colour;
-  return (pixel) => groundAt(ground, pixel % width, (pixel / width) | 0, width, height);
-}
-
 const distance = (data: Uint8Array, i: number, c: ArrayLike<number>): number =>
   Math.max(Math.abs(data[i * 4] - c[0]), Math.abs(data[i * 4 + 1] - c[1]), Math.abs(data[i * 4 + 2] - c[2]));
 

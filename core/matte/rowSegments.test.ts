@@ -29,7 +29,7 @@ describe('segments of rows', () => {
     expect(mixed).toEqual([2 * width, 2 * width + SEGMENT, 2]);
   });
   it('are mixed once a pixel of them is of another kind, and those of the original stay', () => {
-    const marked = markMixed(segments, width, height, [[2 * SEGMENT + 3], [4 * width - 1]]);
+    const marked = markMixed(segments, width, height, [Int32Array.of(2 * SEGMENT + 3), Int32Array.of(4 * width - 1)]);
     expect([marked.state[2], marked.state[15]]).toEqual([MIXED, MIXED]);
     expect([segments.state[2], segments.state[15]]).toEqual([CLEAR, DEEP]);
     expect([...marked.runs.subarray(0, 9)]).toEqual([CLEAR, 0, 2 * SEGMENT, MIXED, 2 * SEGMENT, 3 * SEGMENT, CLEAR, 3 * SEGMENT, width]);

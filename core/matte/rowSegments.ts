@@ -53,13 +53,11 @@ export function allMixed(width: number, height: number): RowSegments {
 }
 
 /** The same segments, but those that hold pixels of these parts are of more than one kind. */
-export function markMixed({ columns, state }: RowSegments, width: number, height: number, parts: readonly (readonly number[])[]): RowSegments {
+export function markMixed({ columns, state }: RowSegments, width: number, height: number, parts: readonly Int32Array[]): RowSegments {
   const marked = bytes(state.length);
   marked.set(state);
-  for (const pixels of parts) for (const i of pixels) {
-    const y = (i / width) | 0;
-    marked[y * columns + (((i - y * width) / SEGMENT) | 0)] = MIXED;
-  }
+  // One part at a time: each may hold most of a picture's pixels.
+  for (const pixels of parts) call([pixels], [marked], 0, ({ k, at }) => k.markMixed(at(pixels), pixels.length, width, at(marked)));
   return withRuns(marked, columns, width, height);
 }
 

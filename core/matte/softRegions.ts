@@ -1,8 +1,9 @@
-import { bytes, call, roomFor, withHeap } from '../kernels/heap';
+import { type Call, call, roomFor } from '../kernels/heap';
+import { setGround, viewsOf } from './groundDistance';
 import type { Raster } from '../raster/raster';
-import { type Ground, groundReader } from './measureGround';
+import type { Ground } from './measureGround';
 import type { RowSegments } from './rowSegments';
-import { MARK, OUTSIDE, SOFT, mostLabels } from './spreadGround';
+import { SOFT, mostLabels } from './spreadGround';
 
 /** Steepest change from pixel to pixel, code values, inside a shadow or glow. A drawn edge changes faster. */
 const STEEPEST = 15;
@@ -14,297 +15,138 @@ const MOST_LEVEL = 0.55;
 const FARTHEST_TAIL = 48;
 /** A fade this wide, in pixels from a fifth to four fifths of its strength, is no blurred edge. */
 const WIDE_FADE = 8;
-/** No shadow or glow is stronger than this. */
-const DEEPEST = 185;
+/** Narrower than this the rim of a level region is an edge. */
+const LEAST_FADE = 5;
+/** Share of a region within a few levels of its commonest one above which it is one pale colour, not a fade. */
+const MOST_AT_ONE_LEVEL = 0.7;
+/** Of a larger region so many pixels tell enough. */
+const MANY = 4000;
+/** Fainter than this, code values, a pixel is surely the shadow's own. */
+const FAINT = 90;
+
+/** Levels are sums of nine distances: ninths of a code value. */
+const NINTHS = 9;
+const LEVELS = 255 * NINTHS + 1;
+const SMALL_ROOM = LEVELS * 4 + 256;
+
+const scratchRoom = (pixels: number, labelCount: number): number => roomFor(pixels * 4, pixels * 4, pixels * 2, pixels, pixels, labelCount, SMALL_ROOM);
 
 /** Bytes of the kernels' memory that the search takes up. */
-export const softRoom = (pixels: number): number => roomFor(pixels, pixels, pixels * 4, pixels * 4, pixels * 4, mostLabels(pixels)) + 128;
+export const softRoom = (pixels: number): number => scratchRoom(pixels, mostLabels(pixels)) + roomFor(mostLabels(pixels)) + 128;
 
 /** A shadow or glow that was found. */
 export interface SoftRegion {
-  readonly members: readonly number[];
-  /** Labels of the ground-coloured patches that it rises from. */
+  readonly members: Int32Array;
+  /** Labels of the enclosed patches that it rises from. */
   readonly beside: ReadonlySet<number>;
 }
+
+/** A list of pixels in the kernels' memory, and how many of them have each level. */
+interface Region { readonly at: number; readonly count: number; readonly levels: Int32Array }
 
 /**
  * Finds shadows and glows: parts that rise gradually out of the ground. Their pixels become `as` in `labels`, and
  * `out` receives them as true half-transparency: the colour is nearly the one that explains them with the least alpha on
  * the line from the ground through them, and a grey shadow on white becomes black at its own strength.
+ * All planes lie in the kernels' memory.
  * @param tolerance  under which a pixel counted as ground; the tails below it are taken back
  * @param isOpen     per label from 0 up, which labels count as ground to rise from
  * @param as         SOFT for what rises from the outside, SOFT_INSIDE for what an enclosed area holds
  * @see T. Porter, T. Duff, "Compositing Digital Images", 1984, for the equation that is solved
  */
 export function findSoftRegions(
-  raster: Raster, ground: Ground, distance: Uint8Array, labels: Int32Array, segments: RowSegments, tolerance: number, out: Raster,
+  raster: Raster, ground: Ground, distance: Uint8Array, labels: Int32Array, { runs }: RowSegments, tolerance: number, out: Raster,
   isOpen: Uint8Array = OUTSIDE_ONLY, as: number = SOFT,
 ): SoftRegion[] {
   const { width, height } = raster;
   const pixels = width * height;
-  const limit = STEEPEST + ground.noise;
-  const { runs } = segments;
+  const { noise } = ground;
   const found: SoftRegion[] = [];
-  withHeap(softRoom(pixels), () => {
-    const region = bytes(pixels);
-    let level: Float32Array | null = null;
-    call([isOpen], [], roomFor(pixels * 4, pixels * 4, pixels), ({ k, at, scratch, intsAt }) => {
-      const [list, stack, own] = [scratch(pixels * 4, false), scratch(pixels * 4, false), scratch(pixels)];
-      k.startSoft(at(raster.data), at(distance), at(labels), at(isOpen), at(region), width, height, limit);
-      for (let n = k.nextSoftSeed(at(runs), runs.length); n >= 0; n = k.nextSoftSeed(at(runs), runs.length)) {
-        const count = k.growSoft(n, tolerance * 0.5, list, stack);
-        if (count < LEAST_PIXELS) continue;
-        if (!level) {
-          level = new Float32Array(pixels);
-          call([], [level], 0, (inner) => inner.k.smoothDistance(inner.at(level as Float32Array)));
-        }
-        rise(listOf(intsAt(list, count)), level, () => intsAt(list + count * 4, k.growCore(list, count, stack, own)));
+  call([isOpen, ...viewsOf(ground)], [], scratchRoom(pixels, isOpen.length), (c) => {
+    const { k, at, scratch, intsAt } = c;
+    // Two lists of pixels: what grows, and what is kept of it. Each is at times the other's scratch.
+    const [grown, kept] = [scratch(pixels * 4, false), scratch(pixels * 4, false)];
+    const [level, looked, own, noted, numbers] = [scratch(pixels * 2), scratch(pixels), scratch(pixels), scratch(isOpen.length), scratch(SMALL_ROOM, false)];
+    let isSmoothed = false;
+    setGround(c, ground, width, height);
+    k.startSoft(at(raster.data), at(distance), at(labels), at(isOpen), looked, width, height, STEEPEST + noise);
+    for (let n = k.nextSoftSeed(at(runs), runs.length); n >= 0; n = k.nextSoftSeed(at(runs), runs.length)) {
+      const count = k.growSoft(n, tolerance * 0.5, grown, kept);
+      if (count < LEAST_PIXELS) continue;
+      if (!isSmoothed) k.smoothDistance(level);
+      isSmoothed = true;
+      rise(count);
+    }
+
+    function rise(count: number): void {
+      const region = chooseMembers(count);
+      if (!isSoft(c, region, noise, numbers)) return;
+      const beside = new Set(as === SOFT ? [] : intsAt(grown, k.labelsBeside(kept, region.count, noted, grown)));
+      k.labelRegion(kept, region.count, as);
+      const faded = k.addTail(kept, region.count, as, Math.max(1.6, noise * 2.2) * NINTHS, FARTHEST_TAIL, grown);
+      const colour = colourOf(c, kept, faded, numbers, grown);
+      k.setSoftColour(...colour);
+      k.writeSoft(kept, faded, at(out.data));
+      let total = faded;
+      if (as === SOFT) {
+        total = k.addShaded(kept, faded, 5 + noise, own, grown);
+        k.writeSoft(kept + faded * 4, total - faded, at(out.data));
       }
-    });
+      found.push({ members: intsAt(kept, total).slice(), beside });
+    }
+
+    // A wide fade may rise to a level core, which belongs to it; a narrow one is the blurred edge of something flat.
+    function chooseMembers(count: number): Region {
+      const members = onOneLine(c, grown, count, kept, numbers);
+      if (members.count < LEAST_PIXELS || fadeWidth(c, members, numbers) < WIDE_FADE) return members;
+      return onOneLine(c, grown, count + k.growCore(grown, count, kept, own), kept, numbers);
+    }
   });
   return found;
-
-  function rise(grown: number[], level: Float32Array, growCore: () => Int32Array): void {
-    let members = onOneLine(grown, raster, ground, level);
-    // A wide fade may rise to a level core, which belongs to it; a narrow one is the blurred edge of something flat.
-    if (members.length >= LEAST_PIXELS && fadeWidth(members, level, width, height) >= WIDE_FADE) {
-      const core = growCore();
-      for (let k = 0; k < core.length; k++) grown.push(core[k]);
-      members = onOneLine(grown, raster, ground, level);
-    }
-    if (!isSoft(members, level, labels, isOpen, width, height, ground.noise)) return;
-    const beside = new Set<number>();
-    let last = MARK;
-    for (const m of members) {
-      for (let n = findNeighbours(m, width, height) - 1; n >= 0; n--) {
-        const label = labels[beside4[n]];
-        if (label !== last && isOpen[label]) beside.add(last = label);
-      }
-    }
-    for (const m of members) labels[m] = as;
-    addTail(members, level, labels, isOpen, as, width, height, Math.max(1.6, ground.noise * 2.2));
-    const colour = colourOf(members, raster, ground);
-    writeSoft(members, raster, ground, out, colour);
-    found.push({ members, beside });
-    if (as === SOFT) addShaded(members, colour, raster, ground, distance, labels, level, out);
-  }
-}
-
-// A plain list, which grows as the region does.
-function listOf(pixels: Int32Array): number[] {
-  const list: number[] = [];
-  for (let k = 0; k < pixels.length; k++) list.push(pixels[k]);
-  return list;
 }
 
 const OUTSIDE_ONLY = Uint8Array.of(0, 1, 0, 0);
 
-/** A patch under a shadow is at least this large, in pixels, and its shade varies by at least this share. */
-const LEAST_SHADED = 12;
-const LEAST_VARIATION = 0.025;
-
-/**
- * A shadow also falls on ground that the mark encloses, such as the counters of letters: there it never comes down to
- * the ground. Patches inside the mark that lie on the shadow's own colour line, no stronger than the shadow, uneven as
- * a shadow is, become part of it. Appends to `members`.
- */
-function addShaded(members: number[], colour: readonly number[], raster: Raster, ground: Ground, distance: Uint8Array, labels: Int32Array, level: Float32Array, out: Raster): void {
-  const { width, height, data } = raster;
-  let strongest = 0;
-  const box = [width, height, 0, 0];
-  for (const m of members) {
-    if (level[m] > strongest) strongest = level[m];
-    const x = m % width;
-    const y = (m / width) | 0;
-    box[0] = Math.min(box[0], x);
-    box[1] = Math.min(box[1], y);
-    box[2] = Math.max(box[2], x);
-    box[3] = Math.max(box[3], y);
-  }
-  const most = Math.min(DEEPEST, strongest * 1.15 + 6);
-  const groundOf = groundReader(ground, width, height);
-  const fits = (i: number): boolean => {
-    if (labels[i] !== MARK || distance[i] > most || distance[i] < 4) return false;
-    const b = groundOf(i);
-    let dot = 0;
-    let square = 0;
-    let own = 0;
-    for (let c = 0; c < 3; c++) {
-      const v = data[i * 4 + c] - b[c];
-      const f = colour[c] - b[c];
-      dot += v * f;
-      square += f * f;
-      own += v * v;
-    }
-    const along = dot / Math.sqrt(square || 1);
-    return along > 0 && own - along * along <= (5 + ground.noise + 0.06 * along) ** 2;
-  };
-  const seen = new Uint8Array(labels.length);
-  const shaded: number[] = [];
-  for (let y = box[1]; y <= box[3]; y++) {
-    for (let x = box[0]; x <= box[2]; x++) {
-      const start = y * width + x;
-      if (labels[start] !== MARK || seen[start] || !fits(start)) continue;
-      const patch = [start];
-      seen[start] = 1;
-      let outside = 0;
-      let soft = 0;
-      let sum = 0;
-      let squares = 0;
-      for (let k = 0; k < patch.length; k++) {
-        sum += distance[patch[k]];
-        squares += distance[patch[k]] * distance[patch[k]];
-        for (let j = 0, count = findNeighbours(patch[k], width, height); j < count; j++) {
-          const n = beside4[j];
-          if (labels[n] === OUTSIDE) outside++;
-          else if (labels[n] === SOFT) soft++;
-          if (seen[n] || !fits(n)) continue;
-          seen[n] = 1;
-          patch.push(n);
-        }
-      }
-      const mean = sum / patch.length;
-      const deviation = Math.sqrt(Math.max(0, squares / patch.length - mean * mean));
-      if (outside <= soft && patch.length >= LEAST_SHADED && deviation >= LEAST_VARIATION * mean) shaded.push(...patch);
-    }
-  }
-  for (const m of shaded) labels[m] = SOFT;
-  writeSoft(shaded, raster, ground, out, colour);
-  members.push(...shaded);
-}
-
-/** The four neighbours that were asked for last: a list for each pixel would take longer than what is done with it. */
-const beside4 = new Int32Array(4);
-
-/** Puts a pixel's neighbours into `beside4`; returns how many it has. */
-function findNeighbours(i: number, width: number, height: number): number {
-  const x = i % width;
-  let count = 0;
-  if (x > 0) beside4[count++] = i - 1;
-  if (x < width - 1) beside4[count++] = i + 1;
-  if (i >= width) beside4[count++] = i - width;
-  if (i < width * (height - 1)) beside4[count++] = i + width;
-  return count;
-}
-
 /** Only those members whose colour lies on one line from the ground: a shadow has one colour, a mark beside it another. */
-function onOneLine(members: readonly number[], raster: Raster, ground: Ground, level: Float32Array): number[] {
-  const { width, height, data } = raster;
-  const groundOf = groundReader(ground, width, height);
-  const u = [0, 0, 0];
-  for (const m of members) {
-    if (level[m] > 90) continue; // the faint part is surely the shadow's own
-    const b = groundOf(m);
-    for (let c = 0; c < 3; c++) u[c] += data[m * 4 + c] - b[c];
-  }
-  const length = Math.hypot(u[0], u[1], u[2]);
-  if (length === 0) return [];
-  return members.filter((m) => {
-    const b = groundOf(m);
-    const v0 = data[m * 4] - b[0];
-    const v1 = data[m * 4 + 1] - b[1];
-    const v2 = data[m * 4 + 2] - b[2];
-    const along = (v0 * u[0] + v1 * u[1] + v2 * u[2]) / length;
-    const off = Math.sqrt(Math.max(0, v0 * v0 + v1 * v1 + v2 * v2 - along * along));
-    return along > 0 && off <= 9 + 0.12 * along;
-  });
+function onOneLine({ k, realsAt, intsAt }: Call, members: number, count: number, out: number, numbers: number): Region {
+  k.sumColours(members, count, FAINT * NINTHS, numbers);
+  const [r, g, b] = realsAt(numbers, 3);
+  const length = Math.hypot(r, g, b);
+  const kept = length === 0 ? 0 : k.keepOnLine(members, count, r, g, b, length, out);
+  k.fillBytes(numbers, 0, LEVELS * 4);
+  k.countLevels(out, kept, numbers);
+  return { at: out, count: kept, levels: intsAt(numbers, LEVELS).slice() };
 }
 
-function steepness(i: number, level: Float32Array, width: number, height: number): number {
-  let most = 0;
-  for (let n = findNeighbours(i, width, height) - 1; n >= 0; n--) {
-    const d = Math.abs(level[beside4[n]] - level[i]);
-    if (d > most) most = d;
-  }
-  return most;
-}
-
-function isSoft(members: readonly number[], level: Float32Array, labels: Int32Array, isOpen: Uint8Array, width: number, height: number, noise: number): boolean {
-  if (members.length < LEAST_PIXELS || (shareAtOneLevel(members, level) > MOST_AT_ONE_LEVEL && fadeWidth(members, level, width, height) < LEAST_FADE)) return false;
-  let top = 0;
-  for (const m of members) if (level[m] > top) top = level[m];
-  let flat = 0;
-  let high = 0;
-  let farthest = 0;
-  for (let k = 0; k < members.length; k += members.length > 4000 ? 7 : 1) {
-    const m = members[k];
-    if (level[m] < top * 0.5) continue;
-    high++;
-    if (steepness(m, level, width, height) < Math.max(0.6, noise * 0.5)) flat++;
-    if (farthest < LEAST_REACH) farthest = Math.max(farthest, distanceToOpen(m, labels, isOpen, width, height));
-  }
+function isSoft(c: Call, region: Region, noise: number, numbers: number): boolean {
+  const { at, count, levels } = region;
+  if (count < LEAST_PIXELS || (shareAtOneLevel(region) > MOST_AT_ONE_LEVEL && fadeWidth(c, region, numbers) < LEAST_FADE)) return false;
+  let top = LEVELS - 1;
+  while (levels[top] === 0) top--;
+  c.k.countHigh(at, count, count > MANY ? 7 : 1, top * 0.5, Math.max(0.6, noise * 0.5) * NINTHS, LEAST_REACH, numbers);
+  const [high, flat, farthest] = c.intsAt(numbers, 3);
   return farthest >= LEAST_REACH && flat <= MOST_LEVEL * high;
 }
 
-function distanceToOpen(i: number, labels: Int32Array, isOpen: Uint8Array, width: number, height: number): number {
-  const x = i % width;
-  const y = (i / width) | 0;
-  for (let r = 1; r < LEAST_REACH; r++) {
-    for (const [px, py] of [[x - r, y], [x + r, y], [x, y - r], [x, y + r]]) {
-      if (px >= 0 && py >= 0 && px < width && py < height && isOpen[labels[py * width + px]]) return r;
-    }
-  }
-  return LEAST_REACH;
-}
-
-// Where the fade goes on below the tolerance, down to the ground's own noise. Appends to `members`.
-function addTail(members: number[], level: Float32Array, labels: Int32Array, isOpen: Uint8Array, as: number, width: number, height: number, floor: number): void {
-  let edge = members.filter((m) => touchesOpen(m, labels, isOpen, width, height));
-  for (let step = 0; step < FARTHEST_TAIL && edge.length; step++) {
-    const next: number[] = [];
-    for (const m of edge) {
-      for (let j = 0, count = findNeighbours(m, width, height); j < count; j++) {
-        const n = beside4[j];
-        if (!isOpen[labels[n]] || level[n] < floor || level[n] > level[m] + 1) continue;
-        labels[n] = as;
-        members.push(n);
-        next.push(n);
-      }
-    }
-    edge = next;
-  }
-}
-
-function touchesOpen(i: number, labels: Int32Array, isOpen: Uint8Array, width: number, height: number): boolean {
-  const x = i % width;
-  return Boolean((x > 0 && isOpen[labels[i - 1]]) || (x < width - 1 && isOpen[labels[i + 1]])
-    || (i >= width && isOpen[labels[i - width]]) || (i < width * (height - 1) && isOpen[labels[i + width]]));
-}
-
-/** Share of a region within a few levels of its commonest one above which it is one pale colour, not a fade. */
-const MOST_AT_ONE_LEVEL = 0.7;
-
 // A flat pale part of the mark has nearly all its pixels at one level, however compression ruffles it.
-function shareAtOneLevel(members: readonly number[], level: Float32Array): number {
-  const count = new Uint32Array(256);
-  for (const m of members) count[Math.min(255, level[m] | 0)]++;
+function shareAtOneLevel({ count, levels }: Region): number {
+  const whole = new Float64Array(256);
+  levels.forEach((n, level) => { whole[Math.floor(level / NINTHS)] += n; });
   let most = 0;
-  for (let t = 0; t < 256; t++) {
+  for (let t = 9; t < 256; t++) {
     const reach = 2 + Math.round(t * 0.035);
-    let sum = 0;
-    for (let k = Math.max(0, t - reach); k <= Math.min(255, t + reach); k++) sum += count[k];
-    if (t > 8 && sum > most) most = sum;
+    most = Math.max(most, whole.subarray(t - reach < 0 ? 0 : t - reach, t + reach + 1).reduce((sum, n) => sum + n, 0));
   }
-  return most / members.length;
+  return most / count;
 }
 
-/** Narrower than this, in pixels from a fifth to four fifths of its strength, the rim of a level region is an edge. */
-const LEAST_FADE = 5;
-
-function fadeWidth(members: readonly number[], level: Float32Array, width: number, height: number): number {
-  const sorted = new Float32Array(members.length);
-  for (let k = 0; k < sorted.length; k++) sorted[k] = level[members[k]];
-  sorted.sort();
-  const top = sorted[Math.floor(sorted.length * 0.9)];
-  let between = 0;
-  let contour = 0;
-  for (const m of members) {
-    if (level[m] > top * 0.2 && level[m] < top * 0.8) between++;
-    if (level[m] < top * 0.5) continue;
-    let hasLower = false;
-    for (let n = findNeighbours(m, width, height) - 1; n >= 0 && !hasLower; n--) hasLower = level[beside4[n]] < top * 0.5;
-    if (hasLower) contour++;
-  }
+/** Pixels from a fifth to four fifths of a region's strength. */
+function fadeWidth({ k, intsAt }: Call, { at, count, levels }: Region, numbers: number): number {
+  const rank = Math.floor(count * 0.9);
+  let top = 0;
+  for (let below = levels[0]; below <= rank && top < LEVELS - 1; below += levels[++top]);
+  k.countFade(at, count, top * 0.2, top * 0.8, top * 0.5, numbers);
+  const [between, contour] = intsAt(numbers, 2);
   return between / Math.max(1, contour);
 }
 
@@ -315,58 +157,22 @@ const NEARLY_BLACK = 26;
 const USUAL_PART = 0.92;
 
 /** The colour of a soft region: nearly the one that explains it with the least alpha, black where that one is nearly black. */
-function colourOf(members: readonly number[], raster: Raster, ground: Ground): [number, number, number] {
-  const { width, height, data } = raster;
-  const groundOf = groundReader(ground, width, height);
-  const offset = [0, 0, 0];
-  const B = [0, 0, 0];
-  for (const m of members) {
-    const b = groundOf(m);
-    for (let c = 0; c < 3; c++) {
-      offset[c] += data[m * 4 + c] - b[c];
-      B[c] += b[c];
-    }
-  }
-  for (let c = 0; c < 3; c++) B[c] /= members.length;
-  const F = farthestColour(B, offset);
+function colourOf(c: Call, members: number, count: number, numbers: number, room: number): [number, number, number] {
+  c.k.sumColours(members, count, LEVELS, numbers);
+  const sums = [...c.realsAt(numbers, 6)];
+  const B = sums.slice(3).map((sum) => sum / count);
+  const F = farthestColour(B, sums.slice(0, 3));
   if (Math.max(...F) <= NEARLY_BLACK) return [0, 0, 0];
-  const part = Math.max(USUAL_PART, strongestAlpha(members, raster, ground, F));
-  return F.map((f, c) => B[c] + (f - B[c]) * part) as [number, number, number];
-}
-
-function writeSoft(members: readonly number[], raster: Raster, ground: Ground, out: Raster, F: readonly number[]): void {
-  const { data } = out;
-  const alphaOf = alphaReader(raster, ground, F);
-  const [r, g, b] = F.map(Math.round);
-  for (const m of members) {
-    data[m * 4] = r;
-    data[m * 4 + 1] = g;
-    data[m * 4 + 2] = b;
-    data[m * 4 + 3] = Math.round(alphaOf(m) * 255);
-  }
+  const part = Math.max(USUAL_PART, strongestAlpha(c, members, count, F, room));
+  return F.map((f, channel) => B[channel] + (f - B[channel]) * part) as [number, number, number];
 }
 
 // All but the strongest hundredth, which noise has made stronger than it was.
-function strongestAlpha(members: readonly number[], raster: Raster, ground: Ground, F: readonly number[]): number {
-  const step = Math.max(1, Math.floor(members.length / 4000));
-  const alphaOf = alphaReader(raster, ground, F);
-  const alphas = Float32Array.from({ length: Math.ceil(members.length / step) }, (_, k) => alphaOf(members[k * step])).sort();
+function strongestAlpha({ k, intsAt }: Call, members: number, count: number, F: readonly number[], room: number): number {
+  k.setSoftColour(...F);
+  const found = intsAt(room, k.alphasOf(members, count, Math.max(1, Math.floor(count / MANY)), room));
+  const alphas = new Float32Array(found.buffer, found.byteOffset, found.length).slice().sort();
   return alphas[Math.floor((alphas.length - 1) * 0.99)];
-}
-
-/** How much of a colour a pixel holds over the ground, 0..1. */
-function alphaReader({ data, width, height }: Raster, ground: Ground, F: readonly number[]): (pixel: number) => number {
-  const groundOf = groundReader(ground, width, height);
-  return (m) => {
-    const b = groundOf(m);
-    let dot = 0;
-    let square = 0;
-    for (let c = 0; c < 3; c++) {
-      dot += (data[m * 4 + c] - b[c]) * (F[c] - b[c]);
-      square += (F[c] - b[c]) * (F[c] - b[c]);
-    }
-    return square < 1 ? 0 : Math.min(1, Math.max(0, dot / square));
-  };
 }
 
 /** The last colour inside the cube on the line from the ground in a direction. */

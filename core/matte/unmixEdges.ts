@@ -54,16 +54,14 @@ export function unmixEdges(raster: Raster, ground: Ground, band: EdgeBand, dista
   const flats = soiled > 0 ? flatColours(data, out.data, band, width * height, soiled) : [];
   const floor = Math.max(1.5, options.noise * 2.5);
   const behind = options.soft ? nearestSoft(band, options.soft, width, height) : null;
-  const given = behind && out.data.slice();
   const [packedPalette, packedFlats] = [packColours(palette), packColours(flats)];
-  const reads = [data, distance, depth, nearest, packedPalette, packedFlats, ...viewsOf(ground), ...rings, ...asked, ...(options.soft && behind && given ? [options.soft, behind, given] : [])];
+  const reads = [data, distance, depth, nearest, packedPalette, packedFlats, ...viewsOf(ground), ...rings, ...asked, ...(behind ? [behind] : [])];
   call(reads, [out.data], 0, (c) => {
     const { k, at } = c;
     setGround(c, ground, width, height);
     k.setUnmix(at(data), at(out.data), at(distance), at(depth), at(nearest), width, height, floor, options.ripple, options.flat, soiled);
     k.setColours(at(packedPalette), palette.length, at(packedFlats), flats.length);
-    if (options.soft && behind && given) k.setBehind(at(options.soft), at(behind), at(given));
-    else k.setBehind(0, 0, 0);
+    k.setBehind(behind ? at(behind) : 0);
     // From the ground inwards: a pixel lies in the ramp only while its outer neighbours do.
     for (const ring of asked) k.unmixOuter(at(ring), ring.length);
     for (const [depthIn, ring] of rings.entries()) k.unmixInner(at(ring), ring.length, depthIn + 1);

@@ -48,6 +48,9 @@ export function setGroundFrame(x: f64, y: f64, width: f64, height: f64): void {
   frameHeight = height;
 }
 
+/** Whether the ground is one colour, the same under each pixel. */
+export function isOneColour(): bool { return kind == ONE_COLOUR; }
+
 function surfaceAt(channel: i32, u: f64, v: f64): f64 {
   const k = channel * 6;
   const z = realAt(surface, k) + realAt(surface, k + 1) * u + realAt(surface, k + 2) * v + realAt(surface, k + 3) * u * u + realAt(surface, k + 4) * u * v + realAt(surface, k + 5) * v * v;

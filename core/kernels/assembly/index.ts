@@ -9,6 +9,7 @@ export * from './fill';
 export { copyBytes, fillBytes } from './memory';
 export * from './ripple';
 export * from './segments';
-export * from './soft';
+export * from './shade';
+export { growCore, growSoft, nextSoftSeed, startSoft } from './soft';
 export * from './solid';
 export { matchColour, nearestFlat, setBehind, setColours, setUnmix, unmixInner, unmixOuter } from './unmix';

@@ -1,5 +1,5 @@
 import { CLEAR, DEEP, MIXED, SEGMENT } from './labels';
-import { byteAt, intAt, setByte, setInt } from './memory';
+import { byteAt, intAt, rowOf, rowScale, setByte, setInt } from './memory';
 
 /** What every piece of SEGMENT pixels holds; see core/matte/rowSegments.ts. Returns how many numbers `runs` has got. */
 export function findSegments(distance: usize, width: i32, height: i32, deepFrom: i32, state: usize, runs: usize, rowStart: usize): i32 {
@@ -90,5 +90,16 @@ export function floodOrder(distance: usize, w: i32, h: i32, level: usize, scratc
       if (i >= w) enter(i - w, t, distance, level, seen);
       if (i < w * (h - 1)) enter(i + w, t, distance, level, seen);
     }
+  }
+}
+
+/** Pieces that hold a pixel of a list are of more than one kind. */
+export function markMixed(pixels: usize, length: i32, width: i32, state: usize): void {
+  const columns = (width + SEGMENT - 1) / SEGMENT;
+  const scale = rowScale(width);
+  for (let k = 0; k < length; k++) {
+    const i = intAt(pixels, k);
+    const y = rowOf(i, scale);
+    setByte(state, y * columns + (i - y * width) / SEGMENT, MIXED);
   }
 }

@@ -1,17 +1,18 @@
 import { MARK, MIXED } from './labels';
-import { byteAt, channelAt, fourAt, intAt, setByte, setInt } from './memory';
+import { apartBytes, byteAt, fourAt, intAt, rowOf, rowScale, setByte, setInt } from './memory';
 
 /** No shadow or glow is stronger than this, and none is level above that: there a mark begins. */
-const DEEPEST: i32 = 185;
+export const DEEPEST: i32 = 185;
 const LEVEL_FROM: i32 = 110;
 
-let picture: usize = 0;
-let distance: usize = 0;
-let labels: usize = 0;
-let isOpen: usize = 0;
+export let picture: usize = 0;
+export let distance: usize = 0;
+export let labels: usize = 0;
+export let isOpen: usize = 0;
 let region: usize = 0;
-let width: i32 = 0;
-let height: i32 = 0;
+export let width: i32 = 0;
+export let height: i32 = 0;
+export let scale: f64 = 0;
 let limit: f64 = 0;
 let seedRun: i32 = 0;
 let seedPixel: i32 = 0;
@@ -25,6 +26,7 @@ export function startSoft(ofPicture: usize, ofDistance: usize, ofLabels: usize, 
   region = ofRegion;
   width = w;
   height = h;
+  scale = rowScale(w);
   limit = steepest;
   seedRun = 0;
   seedPixel = 0;
@@ -54,25 +56,24 @@ function areInOne(n: i32): bool {
   return !v128.any_true(v128.or(v128.or(fourAt(labels, n - 1), fourAt(labels, n + 1)), v128.or(fourAt(labels, n - width), fourAt(labels, n + width))));
 }
 
-function touchesOpen(i: i32): bool {
-  const x = i % width;
+export function touchesOpen(i: i32): bool {
+  const x = i - rowOf(i, scale) * width;
   return (x > 0 && byteAt(isOpen, intAt(labels, i - 1)) != 0) || (x < width - 1 && byteAt(isOpen, intAt(labels, i + 1)) != 0)
     || (i >= width && byteAt(isOpen, intAt(labels, i - width)) != 0) || (i < width * (height - 1) && byteAt(isOpen, intAt(labels, i + width)) != 0);
 }
 
 /** Half the change across two pixels, the worst channel, along rows and columns. */
 function colourStep(i: i32): f64 {
-  const x = i % width;
+  const x = i - rowOf(i, scale) * width;
   const left = x > 0 ? i - 1 : i;
   const right = x < width - 1 ? i + 1 : i;
   const up = i >= width ? i - width : i;
   const down = i < width * (height - 1) ? i + width : i;
-  let most = 0;
-  for (let c = 0; c < 3; c++) {
-    const h = channelAt(picture, right, c) - channelAt(picture, left, c);
-    const v = channelAt(picture, down, c) - channelAt(picture, up, c);
-    most = max(most, max(h < 0 ? -h : h, v < 0 ? -v : v));
-  }
+  const after = i32x4.replace_lane(i32x4.splat(intAt(picture, right)), 1, intAt(picture, down));
+  const before = i32x4.replace_lane(i32x4.splat(intAt(picture, left)), 1, intAt(picture, up));
+  const d = apartBytes(after, before);
+  const worst = i8x16.max_u(d, i8x16.max_u(i32x4.shr_u(d, 8), i32x4.shr_u(d, 16)));
+  const most = max(i32x4.extract_lane(worst, 0) & 255, i32x4.extract_lane(worst, 1) & 255);
   return <f64>most / 2;
 }
 
@@ -97,21 +98,22 @@ export function growSoft(start: i32, faintest: f64, members: usize, room: usize)
     const step = colourStep(i);
     if (step > limit || byteAt(distance, i) > DEEPEST || (step < 1.5 && byteAt(distance, i) > LEVEL_FROM)) continue;
     setInt(members, count++, i);
-    const x = i % width;
-    visit(x > 0 ? i - 1 : i, faintest);
-    visit(x < width - 1 ? i + 1 : i, faintest);
+    const x = i - rowOf(i, scale) * width;
+    // Along the row comes last, and so first off the stack: what lies together is looked at together.
     visit(i >= width ? i - width : i, faintest);
     visit(i < width * (height - 1) ? i + width : i, faintest);
+    visit(x > 0 ? i - 1 : i, faintest);
+    visit(x < width - 1 ? i + 1 : i, faintest);
   }
   return count;
 }
 
 function visitCore(i: i32, own: usize): void {
-  const x = i % width;
-  if (x > 0) enterCore(i - 1, own);
-  if (x < width - 1) enterCore(i + 1, own);
+  const x = i - rowOf(i, scale) * width;
   if (i >= width) enterCore(i - width, own);
   if (i < width * (height - 1)) enterCore(i + width, own);
+  if (x > 0) enterCore(i - 1, own);
+  if (x < width - 1) enterCore(i + 1, own);
 }
 
 function enterCore(n: i32, own: usize): void {
@@ -137,20 +139,4 @@ export function growCore(grown: usize, count: i32, room: usize, own: usize): i32
   for (let k = 0; k < count; k++) setByte(own, intAt(grown, k), 0);
   for (let k = 0; k < found; k++) setByte(own, intAt(added, k), 0);
   return found;
-}
-
-/** The mean of three by three distances near the mark: compression's ripples average out, a shadow does not. `out`: 32-bit reals, all 0. */
-export function smoothDistance(out: usize): void {
-  for (let y = 0; y < height; y++) {
-    for (let x = 0, i = y * width; x < width; x++, i++) {
-      if (byteAt(distance, i) == 0 && intAt(labels, i) != MARK) continue;
-      let mean = <f64>byteAt(distance, i);
-      if (x > 0 && y > 0 && x < width - 1 && y < height - 1) {
-        let sum = 0;
-        for (let row = i - width; row <= i + width; row += width) sum += byteAt(distance, row - 1) + byteAt(distance, row) + byteAt(distance, row + 1);
-        mean = <f64>sum / 9;
-      }
-      store<f32>(out + (<usize>i << 2), <f32>mean);
-    }
-  }
 }

@@ -1,3 +1,4 @@
+import { SOFT } from './labels';
 import { apartBytes, byteAt, fourAt, intAt, rowOf, rowScale, setInt, signedAt } from './memory';
 
 /** Pixels of a ring that hold one colour unmixed become their own nearest solid pixel; see core/matte/nearestSolid.ts. */
@@ -82,4 +83,34 @@ function nearestOfNine(i: i32, x: i32, y: i32, nearest: usize, width: i32): i32 
   const d = i32x4.add(i32x4.mul(dx, dx), i32x4.mul(dy, dy));
   const keys = i32x4.add(i32x4.shl(d, 4), i32x4.add(i32x4.splat(first), i32x4(0, 1, 2, 3)));
   return v128.bitselect(i32x4.splat(NONE), keys, i32x4.eq(places, i32x4.splat(0)));
+}
+
+/** Pixels of a ring that are soft stand for themselves: each becomes its own soft pixel, counted from 1. */
+export function seedSoft(ring: usize, length: i32, labels: usize, behind: usize): void {
+  for (let k = 0; k < length; k++) if (intAt(labels, intAt(ring, k)) == SOFT) setInt(behind, intAt(ring, k), intAt(ring, k) + 1);
+}
+
+/** Each pixel of a ring takes the soft pixel that a neighbour of another ring knows: one beside it before one corner to corner. `room`: a number for each. */
+export function handSoftOn(ring: usize, length: i32, behind: usize, width: i32, height: i32, room: usize): void {
+  const scale = rowScale(width);
+  for (let k = 0; k < length; k++) {
+    const i = intAt(ring, k);
+    const y = rowOf(i, scale);
+    const x = i - y * width;
+    let known = softAt(behind, x, y - 1, width, height);
+    if (!known) known = softAt(behind, x - 1, y, width, height);
+    if (!known) known = softAt(behind, x + 1, y, width, height);
+    if (!known) known = softAt(behind, x, y + 1, width, height);
+    if (!known) known = softAt(behind, x - 1, y - 1, width, height);
+    if (!known) known = softAt(behind, x + 1, y - 1, width, height);
+    if (!known) known = softAt(behind, x - 1, y + 1, width, height);
+    if (!known) known = softAt(behind, x + 1, y + 1, width, height);
+    setInt(room, k, known);
+  }
+  for (let k = 0; k < length; k++) if (intAt(room, k)) setInt(behind, intAt(ring, k), intAt(room, k));
+}
+
+// @ts-ignore: decorator
+@inline function softAt(behind: usize, x: i32, y: i32, width: i32, height: i32): i32 {
+  return x < 0 || y < 0 || x >= width || y >= height ? 0 : intAt(behind, y * width + x);
 }

@@ -1,6 +1,5 @@
 import { strongestNear } from './edges';
 import { B0, B1, B2, groundAt } from './ground';
-import { SOFT } from './labels';
 import { apartBytes, byteAt, fourAt, intAt, realAt, roundOf, rowOf, rowScale, setByte, setInt, signedAt, sixteenAt } from './memory';
 
 // See core/matte/unmixEdges.ts for what is done and where it comes from.
@@ -19,9 +18,7 @@ let palette: usize = 0;
 let paletteCount: i32 = 0;
 let flats: usize = 0;
 let flatCount: i32 = 0;
-let softLabels: usize = 0;
 let behind: usize = 0;
-let given: usize = 0;
 let F0: f64 = 0;
 let F1: f64 = 0;
 let F2: f64 = 0;
@@ -48,11 +45,9 @@ export function setColours(ofPalette: usize, colours: i32, ofFlats: usize, flatC
   flatCount = flatColours;
 }
 
-/** Labels that hold SOFT pixels, the soft pixel behind each band pixel or −1, and the picture as soft regions left it; 0 without any. */
-export function setBehind(labels: usize, softBehind: usize, before: usize): void {
-  softLabels = labels;
+/** The soft pixel behind each band pixel, counted from 1; 0 without any. Soft pixels stand in `out` already. */
+export function setBehind(softBehind: usize): void {
   behind = softBehind;
-  given = before;
 }
 
 /** Works out the pixels of a ring outside the mark. */
@@ -117,7 +112,7 @@ function snapped(colour: i32): i32 {
 
 function solve(i: i32, x: i32, y: i32): void {
   const s = i << 2;
-  if (behind && intAt(behind, i) >= 0 && overSoft(i, intAt(behind, i))) return;
+  if (behind && intAt(behind, i) > 0 && overSoft(i, intAt(behind, i) - 1)) return;
   groundAt(x, y);
   const c0 = <f64>byteAt(picture, s) - B0;
   const c1 = <f64>byteAt(picture, s + 1) - B1;
@@ -169,8 +164,9 @@ function solve(i: i32, x: i32, y: i32): void {
 
 // An edge over its own shadow: the pixel mixes the mark with what the shadow looks like beside it.
 function overSoft(i: i32, r: i32): bool {
+  // A soft pixel itself, as it was written.
+  if (r == i) return true;
   const solid = intAt(nearest, i);
-  if (intAt(softLabels, i) == SOFT && signedAt(depth, i) < -2) return true;
   if (solid == 0) return false;
   meanOfSolid(solid);
   const s = i << 2;
@@ -184,13 +180,13 @@ function overSoft(i: i32, r: i32): bool {
     square += (f - under) * (f - under);
   }
   const share = square < 1 ? 1.0 : Math.min(1, Math.max(0, dot / square));
-  const under = (<f64>byteAt(given, t + 3) / 255) * (1 - share);
+  const under = (<f64>byteAt(out, t + 3) / 255) * (1 - share);
   const alpha = share + under;
   setByte(out, s + 3, roundOf(alpha * 255));
   if (alpha > 0) {
-    write(s, (F0 * share + <f64>byteAt(given, t) * under) / alpha);
-    write(s + 1, (F1 * share + <f64>byteAt(given, t + 1) * under) / alpha);
-    write(s + 2, (F2 * share + <f64>byteAt(given, t + 2) * under) / alpha);
+    write(s, (F0 * share + <f64>byteAt(out, t) * under) / alpha);
+    write(s + 1, (F1 * share + <f64>byteAt(out, t + 1) * under) / alpha);
+    write(s + 2, (F2 * share + <f64>byteAt(out, t + 2) * under) / alpha);
   }
   return true;
 }
