@@ -159,7 +159,7 @@ function cutRegion({ raster, ground, distance, calm, ripple: rippleLevel }: Part
   const { inwards, outwards } = rippleLevel < 1 && softParts.length === 0 ? CLEAN_BAND : SOILED_BAND;
   const band = findEdgeBand(labels, isOpen, segments, width, height, inwards, outwards);
   copyMark(raster, labels, isOpen, segments, out);
-  const ripple = measureRipple(distance, band) * options.cleanUp;
+  const ripple = measureRipple(distance, labels, band) * options.cleanUp;
   unmixEdges(raster, ground, band, distance, out, { noise: ground.noise, ripple, flat: Math.max(6, ground.noise * 4, ripple * 0.6), soft: softParts.length ? labels : null });
   return { picture: out, areas, segments };
 }

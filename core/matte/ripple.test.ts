@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest';
+import { renderSvg } from '../../demo/render';
 import { decodePicture } from '../../server/codecs/decodePicture';
 import { disc, drawMark, either, jpegOf, onGround, pixel, ring } from '../../tests/support/pictures';
 import type { Raster } from '../raster/raster';
@@ -8,7 +9,8 @@ import { measureGround } from './measureGround';
 import { removeDirt } from './removeDirt';
 import { allMixed } from './rowSegments';
 import { forgiveRipple, sampleRipple, strongSegments } from './ripple';
-import { MARK, OUTSIDE, spreadGround } from './spreadGround';
+import { MARK, OUTSIDE, SOFT, spreadGround } from './spreadGround';
+import { measureRipple } from './unmixEdges';
 
 const mark = drawMark(240, 240, either(ring(120, 120, 100, 70), disc(120, 120, 40)), [31, 60, 120]);
 const jpeg = async (quality: number) => (await decodePicture(await jpegOf(onGround(mark, [255, 255, 255]), quality), 'x.jpg')).raster;
@@ -24,6 +26,45 @@ describe('ripples', () => {
     const [high, low] = [await jpeg(95), await jpeg(35)].map(rippleOf);
     expect(low).toBeGreaterThan(high);
     expect(low).toBeGreaterThan(4);
+  });
+  describe('and shadows', () => {
+    /** What is found past an edge that these distances follow, the same in every row. */
+    const past = (...values: number[]) => {
+      const [width, height] = [64, 60];
+      const distance = new Uint8Array(width * height);
+      for (let y = 0; y < height; y++) {
+        distance.fill(200, y * width + 10, y * width + 20);
+        distance.set(values, y * width + 20);
+      }
+      return sampleRipple(distance, strongSegments(distance, width, height), width, height);
+    };
+    it.each([
+      ['swings about the ground', [30, 12, 20, 9, 18, 7, 12, 2, 0], 18],
+      ['is even but ends within a block', [30, 20, 12, 12, 12, 12, 12, 12, 0], 12],
+      ['goes on but comes down to the ground between', [30, 20, 12, 4, 3, 12, 12, 9, 9, 9], 12],
+      ['goes on but jumps', [30, 20, 12, 19, 11, 19, 12, 9, 9, 9], 19],
+      ['falls as a shadow does', [44, 41, 38, 35, 32, 29, 26, 23, 21, 19, 16, 14, 12, 9, 7, 5, 3], 0],
+      ['rises under the mark as a shadow may', [20, 22, 24, 25, 26, 27, 27, 27, 26, 25, 24, 23, 20], 0],
+    ])('what %s', (_, values, found) => {
+      expect(past(...values)).toBe(found);
+    });
+    it.each([4, 9, 20])('a shadow %i px soft is not taken for compression', (blur) => {
+      const filter = `<filter id="s" x="-50%" y="-50%" width="200%" height="200%"><feGaussianBlur stdDeviation="${blur}"/></filter>`;
+      const box = '<rect x="80" y="70" width="240" height="170" rx="18"';
+      const shadowed = renderSvg(`<defs>${filter}</defs>${box} fill="#000" fill-opacity=".45" filter="url(#s)" transform="translate(9 14)"/>${box} fill="#b5322b"/>`, 400, 340);
+      const { facts } = cutOutFlat(onGround(shadowed, [255, 255, 255]), plainFlat);
+      expect(facts.ripple).toBeLessThan(6);
+      expect(facts.trouble?.fringe.share).toBeLessThan(0.01);
+      expect(facts.trouble?.specks).toEqual([]);
+    });
+  });
+  it('are measured past the edge on ground alone', () => {
+    const distance = Uint8Array.from([200, 90, 20, 15, 15, 15, 40, 40, 40, 40]);
+    const labels = Int32Array.from([MARK, MARK, OUTSIDE, OUTSIDE, OUTSIDE, OUTSIDE, SOFT, SOFT, SOFT, SOFT]);
+    const outer = [[2], [3], [4, 6], [5, 7, 8], [9]].map((ring) => Int32Array.from(ring));
+    const band = { depth: new Int8Array(10), rings: [], outer };
+    expect(measureRipple(distance, labels, band)).toBe(15);
+    expect(measureRipple(distance, labels.fill(SOFT), band), 'nothing but shadow').toBe(0);
   });
   it('are forgiven near strong edges only, and never a strong pixel', () => {
     const distance = new Uint8Array(64 * 64);

@@ -19,12 +19,12 @@ export interface UnmixOptions {
   readonly soft: Int32Array | null;
 }
 
-/** How far the ground strays three to five pixels from the mark: the 90th percentile, code values. */
-export function measureRipple(distance: Uint8Array, band: EdgeBand): number {
+/** How far the ground strays three to five pixels from the mark, shadows and glows left out: the 90th percentile, code values. */
+export function measureRipple(distance: Uint8Array, labels: Int32Array, band: EdgeBand): number {
   const count = new Int32Array(256);
   const rings = band.outer.slice(2);
-  call([distance, ...rings], [count], 0, ({ k, at }) => rings.forEach((ring) => k.countDistances(at(ring), ring.length, at(distance), at(count))));
-  const total = rings.reduce((sum, ring) => sum + ring.length, 0);
+  call([distance, labels, ...rings], [count], 0, ({ k, at }) => rings.forEach((ring) => k.countDistances(at(ring), ring.length, at(distance), at(labels), at(count))));
+  const total = count.reduce((sum, n) => sum + n, 0);
   let sum = 0;
   for (let d = 0; d < 256; d++) if ((sum += count[d]) >= total * 0.9) return Math.min(d, 40);
   return 0;

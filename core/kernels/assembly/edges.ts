@@ -1,4 +1,4 @@
-import { CLEAR, MIXED } from './labels';
+import { CLEAR, MIXED, SOFT } from './labels';
 import { byteAt, fourAt, intAt, rowOf, rowScale, setByte, setInt, setReal, signedAt, sixteenAt } from './memory';
 
 let labels: usize = 0;
@@ -142,10 +142,12 @@ export function copyMark(picture: usize, ofLabels: usize, openByLabel: usize, ru
   }
 }
 
-/** Counts how often each ground distance occurs in a list of pixels, in `count[0..255]`. */
-export function countDistances(ring: usize, length: i32, distance: usize, count: usize): void {
+/** Counts how often each ground distance occurs in a list of pixels, soft ones left out, in `count[0..255]`. */
+export function countDistances(ring: usize, length: i32, distance: usize, ofLabels: usize, count: usize): void {
   for (let k = 0; k < length; k++) {
-    const d = byteAt(distance, intAt(ring, k));
+    const i = intAt(ring, k);
+    if (intAt(ofLabels, i) == SOFT) continue;
+    const d = byteAt(distance, i);
     setInt(count, d, intAt(count, d) + 1);
   }
 }

@@ -1,5 +1,5 @@
 import { CLEAR, DEEP, MIXED } from './labels';
-import { byteAt, intAt, setByte, setInt } from './memory';
+import { apart, byteAt, intAt, setByte, setInt } from './memory';
 
 const STRONG: i32 = 72;
 /** Compression works in blocks of eight pixels, so its ripples reach about that far from an edge. */
@@ -7,6 +7,28 @@ const REACH: i32 = 7;
 const CELL: i32 = 4;
 const CELLS_REACHED: i32 = 2;
 const LEAST_PALE: i32 = 9;
+
+/** Three to six pixels past an edge a shadow or glow is nowhere weaker than this, nor than this part of its mean. */
+const LEAST_FADE: i32 = 6;
+const LEAST_PART: f64 = 0.5;
+/** It goes on past the reach of ripples, at least so strong. */
+const LEAST_BEYOND: i32 = 3;
+const BEYOND: i32 = 9;
+/** It bends by no more from pixel to pixel, code values. */
+const MOST_BEND: i32 = 4;
+
+// Where a ripple swings about the ground and ends, a shadow keeps off it and goes on.
+function isFade(distance: usize, i: i32, rowEnd: i32): bool {
+  if (i + BEYOND >= rowEnd || byteAt(distance, i + BEYOND - 1) < LEAST_BEYOND || byteAt(distance, i + BEYOND) < LEAST_BEYOND) return false;
+  let least = 255;
+  let sum = 0;
+  for (let k = 3; k <= 6; k++) {
+    least = min(least, byteAt(distance, i + k));
+    sum += byteAt(distance, i + k);
+    if (apart(byteAt(distance, i + k) * 2, byteAt(distance, i + k - 1) + byteAt(distance, i + k + 1)) > MOST_BEND && k > 3) return false;
+  }
+  return least >= LEAST_FADE && <f64>least >= LEAST_PART * <f64>sum / 4;
+}
 
 /** Counts, in `count[0..47]`, the ground distances three to six pixels past the end of strong runs. Returns how many. */
 export function sampleRipple(distance: usize, runs: usize, rowStart: usize, width: i32, height: i32, step: i32, count: usize): i32 {
@@ -20,7 +42,7 @@ export function sampleRipple(distance: usize, runs: usize, rowStart: usize, widt
       for (let i = max(row + 1, intAt(runs, r + 1)); i < last; i++) {
         if (byteAt(distance, i) >= STRONG || byteAt(distance, i - 1) < STRONG) continue;
         // Only where the row really comes down to ground: a pale part beside the edge stays up.
-        if (byteAt(distance, i + 6) > 30) continue;
+        if (byteAt(distance, i + 6) > 30 || isFade(distance, i, row + width)) continue;
         for (let k = 3; k <= 6; k++) {
           const d = byteAt(distance, i + k);
           if (d >= 48) break;
