@@ -43,9 +43,10 @@ describe('ripples', () => {
       ['is even but ends within a block', [30, 20, 12, 12, 12, 12, 12, 12, 0], 12],
       ['goes on but comes down to the ground between', [30, 20, 12, 4, 3, 12, 12, 9, 9, 9], 12],
       ['goes on but jumps', [30, 20, 12, 19, 11, 19, 12, 9, 9, 9], 19],
+      ['is even, goes on and is weak', [30, 15, 5, 5, 5, 5, 5, 5, 5, 5], 5],
       ['falls as a shadow does', [44, 41, 38, 35, 32, 29, 26, 23, 21, 19, 16, 14, 12, 9, 7, 5, 3], 0],
       ['rises under the mark as a shadow may', [20, 22, 24, 25, 26, 27, 27, 27, 26, 25, 24, 23, 20], 0],
-    ])('what %s', (_, values, found) => {
+    ])('past an edge what %s', (_, values, found) => {
       expect(past(...values)).toBe(found);
     });
     it.each([4, 9, 20])('a shadow %i px soft is not taken for compression', (blur) => {

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { fillFrom } from '../../tests/support/kernels';
 import { seededRandom } from '../seededRandom';
-import { CLEAR, DEEP, MIXED, SEGMENT, allMixed, eachMixed, findSegments, markMixed } from './rowSegments';
+import { CLEAR, DEEP, MIXED, SEGMENT, allMixed, findSegments, markMixed } from './rowSegments';
 import { FIRST_AREA, spreadGround } from './spreadGround';
 
 const width = 3 * SEGMENT + 9;
@@ -24,9 +24,6 @@ describe('segments of rows', () => {
       [CLEAR, 0, 3 * SEGMENT], [DEEP, 3 * SEGMENT, width - 3 * SEGMENT],
     ]);
     expect([...segments.rowStart]).toEqual([0, 3, 9, 15, 21]);
-    const mixed: number[] = [];
-    eachMixed(segments, (from, to, y) => mixed.push(from, to, y));
-    expect(mixed).toEqual([2 * width, 2 * width + SEGMENT, 2]);
   });
   it('are mixed once a pixel of them is of another kind, and those of the original stay', () => {
     const marked = markMixed(segments, width, height, [Int32Array.of(2 * SEGMENT + 3), Int32Array.of(4 * width - 1)]);

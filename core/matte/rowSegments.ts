@@ -60,12 +60,3 @@ export function markMixed({ columns, state }: RowSegments, width: number, height
   for (const pixels of parts) call([pixels], [marked], 0, ({ k, at }) => k.markMixed(at(pixels), pixels.length, width, at(marked)));
   return withRuns(marked, columns, width, height);
 }
-
-/** Calls `visit` with each run of pixels that is neither clear nor deep, from the first on and up to but without the last. */
-export function eachMixed({ runs, rowStart }: RowSegments, visit: (from: number, to: number, y: number) => void): void {
-  let y = 0;
-  for (let r = 0; r < runs.length; r += 3) {
-    while (r >= rowStart[y + 1]) y++;
-    if (runs[r] === MIXED) visit(runs[r + 1], runs[r + 2], y);
-  }
-}

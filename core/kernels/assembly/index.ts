@@ -12,4 +12,5 @@ export * from './segments';
 export * from './shade';
 export { growCore, growSoft, nextSoftSeed, startSoft } from './soft';
 export * from './solid';
+export * from './trouble';
 export { matchColour, nearestFlat, setBehind, setColours, setUnmix, unmixInner, unmixOuter } from './unmix';
