@@ -15,7 +15,10 @@ export function removeDirt(distance: usize, labels: usize, runs: usize, runCount
       while (i + 16 <= end && !v128.any_true(v128.and(i8x16.gt_u(sixteenAt(distance, i), low), i8x16.le_u(sixteenAt(distance, i), high)))) i += 16;
       if (i >= end) break;
       const d = byteAt(distance, i);
-      if (d > tolerance && <f64>d < strong && intAt(labels, i) == MARK && byteAt(state, i) == 0) look(i, distance, labels, width, total, tolerance, strong, most, state, piece);
+      if (d <= tolerance || <f64>d >= strong || intAt(labels, i) != MARK || byteAt(state, i) != 0) continue;
+      // What hangs on something that is kept is kept.
+      if ((i >= width && byteAt(state, i - width) == KEPT) || (byteAt(state, max(0, i - 1)) == KEPT && i % width > 0)) setByte(state, i, KEPT);
+      else look(i, distance, labels, width, total, tolerance, strong, most, state, piece);
     }
   }
 }

@@ -1,5 +1,5 @@
 import { CLEAR, DEEP, MIXED } from './labels';
-import { apart, byteAt, intAt, setByte, setInt } from './memory';
+import { apart, byteAt, intAt, setByte, setInt, sixteenAt } from './memory';
 
 const STRONG: i32 = 72;
 /** Compression works in blocks of eight pixels, so its ripples reach about that far from an edge. */
@@ -124,34 +124,51 @@ export function exceptPale(cells: usize, near: usize, seen: usize, queue: usize,
   }
 }
 
-// The weak pixels of a cell and its neighbours: at most 144, counted by value.
-const weak: usize = memory.data(256);
+let plane: usize = 0;
+let stride: i32 = 0;
+let left: i32 = 0;
+let right: i32 = 0;
+let top: i32 = 0;
+let bottom: i32 = 0;
 
+// Of a cell and its neighbours, the weak pixels.
 function isOneLevel(c: i32, r: i32, distance: usize, width: i32, height: i32, forgiven: i32): bool {
-  memory.fill(weak, 0, 256);
-  let count = 0;
-  for (let y = max(0, (r - 1) * CELL); y < min(height, (r + 2) * CELL); y++) {
-    for (let x = max(0, (c - 1) * CELL); x < min(width, (c + 2) * CELL); x++) {
-      const d = byteAt(distance, y * width + x);
-      if (d >= STRONG) continue;
-      setByte(weak, d, byteAt(weak, d) + 1);
-      count++;
-    }
-  }
-  if (count < 24) return false;
-  const low = ranked(<i32>Math.floor(<f64>count * 0.15));
+  plane = distance;
+  stride = width;
+  left = max(0, (c - 1) * CELL);
+  right = min(width, (c + 2) * CELL);
+  top = max(0, (r - 1) * CELL);
+  bottom = min(height, (r + 2) * CELL);
+  const count = countBelow(STRONG);
+  const place = <i32>Math.floor(<f64>count * 0.15);
+  // Most that are asked about lie on plain ground.
+  if (count < 24 || countBelow(LEAST_PALE) > place) return false;
+  const low = ranked(place);
   const middle = ranked(count >> 1);
-  return low >= LEAST_PALE && <f64>low >= 0.5 * <f64>middle && middle < forgiven * 3;
+  return <f64>low >= 0.5 * <f64>middle && middle < forgiven * 3;
 }
 
 // The value that stands at a place when all are in order.
 function ranked(place: i32): i32 {
-  let sum = 0;
-  for (let d = 0; d < STRONG; d++) {
-    sum += byteAt(weak, d);
-    if (sum > place) return d;
+  let low = 0;
+  let high = STRONG;
+  while (low < high) {
+    const middle = (low + high) >> 1;
+    if (countBelow(middle + 1) > place) high = middle;
+    else low = middle + 1;
   }
-  return STRONG;
+  return low;
+}
+
+function countBelow(value: i32): i32 {
+  let count = 0;
+  if (right - left == 3 * CELL && left + 16 <= stride) {
+    const many = i8x16.splat(<i8>value);
+    for (let i = top * stride + left; i < bottom * stride; i += stride) count += popcnt(i8x16.bitmask(i8x16.lt_u(sixteenAt(plane, i), many)) & 0xfff);
+    return count;
+  }
+  for (let y = top; y < bottom; y++) for (let x = left; x < right; x++) if (byteAt(plane, y * stride + x) < value) count++;
+  return count;
 }
 
 /** Takes what is forgiven off the weak pixels of marked cells, from `distance` into `out`, which has a copy. */

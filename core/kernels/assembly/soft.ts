@@ -98,6 +98,7 @@ export function growSoft(start: i32, faintest: f64, members: usize, room: usize)
     const step = colourStep(i);
     if (step > limit || byteAt(distance, i) > DEEPEST || (step < 1.5 && byteAt(distance, i) > LEVEL_FROM)) continue;
     setInt(members, count++, i);
+    if (areAround(region, i)) continue;
     const x = i - rowOf(i, scale) * width;
     // Along the row comes last, and so first off the stack: what lies together is looked at together.
     visit(i >= width ? i - width : i, faintest);
@@ -108,7 +109,14 @@ export function growSoft(start: i32, faintest: f64, members: usize, room: usize)
   return count;
 }
 
+// Whether a plane of 0 and 1 has 1 on all four sides of a pixel; those at the picture's border are not asked.
+// @ts-ignore: decorator
+@inline function areAround(ones: usize, i: i32): bool {
+  return i >= width && i < width * (height - 1) && (byteAt(ones, i - 1) & byteAt(ones, i + 1) & byteAt(ones, i - width) & byteAt(ones, i + width)) != 0;
+}
+
 function visitCore(i: i32, own: usize): void {
+  if (areAround(own, i)) return;
   const x = i - rowOf(i, scale) * width;
   if (i >= width) enterCore(i - width, own);
   if (i < width * (height - 1)) enterCore(i + width, own);
