@@ -67,7 +67,7 @@ export async function runCutout(job: CutoutJob, opened?: Promise<DecodedPicture>
 }
 
 const WARM_STEP = 4 << 20;
-const MOST_WARM = 64 << 20;
+const MOST_WARM = 144 << 20;
 
 // The decoder has threads of its own, and this one nothing else to do.
 async function warmUpDuring(opening: Promise<unknown>): Promise<void> {

@@ -63,10 +63,11 @@ export function strongestColours(data: Uint8Array, at: ArrayLike<number>, ground
   for (let k = 0; k < at.length; k += step) {
     const i = at[k];
     const B = groundOf(i);
-    const v = [0, 1, 2].map((c) => data[i * 4 + c] - B[c]);
-    const length = Math.hypot(v[0], v[1], v[2]);
+    const [r, g, b] = [data[i * 4] - B[0], data[i * 4 + 1] - B[1], data[i * 4 + 2] - B[2]];
+    const length = Math.hypot(r, g, b);
     if (length < 12) continue;
-    const key = v.reduce((n, d) => n * 32 + Math.round((d / length) * DIRECTION_BINS) + DIRECTION_BINS, 0);
+    const scale = DIRECTION_BINS / length;
+    const key = ((Math.round(r * scale) + DIRECTION_BINS) * 32 + Math.round(g * scale) + DIRECTION_BINS) * 32 + Math.round(b * scale) + DIRECTION_BINS;
     const bin = bins.get(key);
     if (bin) bin.push({ i, length });
     else bins.set(key, [{ i, length }]);

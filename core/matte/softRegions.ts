@@ -130,12 +130,13 @@ function isSoft(c: Call, region: Region, noise: number, numbers: number): boolea
 
 // A flat pale part of the mark has nearly all its pixels at one level, however compression ruffles it.
 function shareAtOneLevel({ count, levels }: Region): number {
-  const whole = new Float64Array(256);
-  levels.forEach((n, level) => { whole[Math.floor(level / NINTHS)] += n; });
+  const upTo = new Float64Array(257);
+  for (let level = 0; level < LEVELS; level++) upTo[((level / NINTHS) | 0) + 1] += levels[level];
+  for (let t = 1; t <= 256; t++) upTo[t] += upTo[t - 1];
   let most = 0;
   for (let t = 9; t < 256; t++) {
     const reach = 2 + Math.round(t * 0.035);
-    most = Math.max(most, whole.subarray(t - reach < 0 ? 0 : t - reach, t + reach + 1).reduce((sum, n) => sum + n, 0));
+    most = Math.max(most, upTo[Math.min(256, t + reach + 1)] - upTo[Math.max(0, t - reach)]);
   }
   return most / count;
 }

@@ -2,6 +2,7 @@ import { call, copyPartIn, roomFor, withHeap } from '../kernels/heap';
 import type { RectPx } from '../params';
 import { findExtents } from './extents';
 import type { Raster } from './raster';
+import { boxFound } from './strips';
 
 /**
  * Gives every fully transparent pixel the colour of a near visible pixel, in place.
@@ -13,13 +14,12 @@ import type { Raster } from './raster';
  * @see P.-E. Danielsson, "Euclidean Distance Mapping", 1980 (sequential mapping with four neighbours)
  */
 export function bleedColours(raster: Raster, within?: RectPx): Raster {
-  // The faintest pixel is visible here: its alpha must stay.
-  const extents = findExtents(raster, 1, within);
+  const area = within ?? findExtents(raster, FAINTEST);
+  const extents = area && bleedInside(raster, area);
   if (!extents) return raster;
   const { width: w, height: h, data } = raster;
   // Only colour is copied: the alpha byte stays 0. Little-endian layout, as on every host we run on.
   const px = new Int32Array(data.buffer, data.byteOffset, w * h);
-  bleedInside(raster, extents);
   const right = extents.x + extents.width;
   const bottom = extents.y + extents.height;
   for (let y = extents.y; y < bottom; y++) {
@@ -38,16 +38,29 @@ export function bleedColours(raster: Raster, within?: RectPx): Raster {
   return raster;
 }
 
+/** The faintest pixel is visible here: its alpha must stay. */
+const FAINTEST = 1;
 /** Far from the mark so many pixels each way share a colour. */
 const CELL = 8;
 
-function bleedInside({ width: w, data }: Raster, { x, y, width, height }: RectPx): void {
-  const pixels = width * height;
-  const cells = Math.ceil(width / CELL) * Math.ceil(height / CELL);
-  const [room, runs] = [pixels * 4 + cells * 7, (Math.floor(width / 2) + 1) * height * 12];
-  withHeap(roomFor(pixels * 4, room, runs), () => {
-    const part = copyPartIn(data, w * 4, { x: x * 4, y, width: width * 4, height });
-    call([part], [], roomFor(room, runs), ({ k, at, scratch }) => k.bleed(at(part), width, height, scratch(room), scratch(runs, false)));
-    for (let row = 0; row < height; row++) data.set(part.subarray(row * width * 4, (row + 1) * width * 4), ((y + row) * w + x) * 4);
+/** Bytes for the places that colours come from, and for runs of clear pixels. */
+const bleedRooms = ({ width, height }: RectPx) => [width * height * 4 + Math.ceil(width / CELL) * Math.ceil(height / CELL) * 7, (Math.floor(width / 2) + 1) * height * 12];
+
+/** Does so between the extents of what is visible in an area, and returns them, or null when nothing is. */
+function bleedInside({ width: w, data }: Raster, area: RectPx): RectPx | null {
+  return withHeap(roomFor(area.width * area.height * 4, ...bleedRooms(area)), () => {
+    const part = copyPartIn(data, w * 4, { x: area.x * 4, y: area.y, width: area.width * 4, height: area.height });
+    return call([part], [], roomFor(...bleedRooms(area)), ({ k, at, scratch }) => {
+      k.startBox(area.width);
+      k.boxVisible(at(part), area.width, area.height, 0, FAINTEST);
+      const found = boxFound(k);
+      if (!found) return null;
+      const { x, y, width, height } = found;
+      k.moveRows(at(part), area.width * 4, x * 4, y, width * 4, height);
+      const [places, runs] = bleedRooms(found);
+      k.bleed(at(part), width, height, scratch(places), scratch(runs, false));
+      for (let row = 0; row < height; row++) data.set(part.subarray(row * width * 4, (row + 1) * width * 4), ((area.y + y + row) * w + area.x + x) * 4);
+      return { ...found, x: area.x + x, y: area.y + y };
+    });
   });
 }

@@ -6,7 +6,7 @@ export * from './dirt';
 export * from './edges';
 export { distanceFromColour, distanceFromPlane, distanceFromSurface, setGroundColour, setGroundFrame, setGroundPlane, setGroundSurface } from './ground';
 export * from './fill';
-export { copyBytes, fillBytes } from './memory';
+export { copyBytes, fillBytes, moveRows } from './memory';
 export * from './ripple';
 export * from './segments';
 export * from './shade';

@@ -34,6 +34,10 @@
 @inline export function roundOf(v: f64): i32 { return <i32>Math.floor(v + 0.5); }
 
 export function copyBytes(from: usize, to: usize, count: i32): void { memory.copy(to, from, <usize>count); }
+/** Brings together, at the beginning of a plane, a rectangle of it: `x`, `width` and `stride` in bytes. */
+export function moveRows(plane: usize, stride: i32, x: i32, y: i32, width: i32, height: i32): void {
+  for (let row = 0; row < height; row++) memory.copy(plane + <usize>(row * width), plane + <usize>((y + row) * stride + x), <usize>width);
+}
 export function fillBytes(at: usize, value: i32, count: i32): void { memory.fill(at, <u8>value, <usize>count); }
 
 /** What `rowOf` takes for a width, so that it need not divide. */

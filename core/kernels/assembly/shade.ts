@@ -1,7 +1,7 @@
 import { B0, B1, B2, groundAt, isOneColour } from './ground';
 import { MARK, OUTSIDE, SOFT } from './labels';
 import { byteAt, channelAt, fourAt, intAt, roundOf, rowOf, rowScale, setByte, setInt, setReal, sixteenAt } from './memory';
-import { DEEPEST, distance, height, isOpen, labels, picture, scale, touchesOpen, width } from './soft';
+import { DEEPEST, areAround, distance, height, isOpen, labels, picture, scale, touchesOpen, width } from './soft';
 
 // What is measured of a soft region that was grown, and done with it; see core/matte/softRegions.ts. Regions are lists of pixels.
 
@@ -16,18 +16,25 @@ let level: usize = 0;
 /** The level of every pixel but those of ground outside the mark that are the ground's colour exactly: theirs is 0. `out`: two bytes a pixel, all 0. */
 export function smoothDistance(out: usize): void {
   level = out;
+  const w = width;
   for (let y = 0; y < height; y++) {
-    const row = y * width;
-    if (y == 0 || y == height - 1 || width < 3) {
-      for (let i = row; i < row + width; i++) setLevel(i, byteAt(distance, i) * 9);
+    const row = y * w;
+    if (y == 0 || y == height - 1 || w < 3) {
+      for (let i = row; i < row + w; i++) setLevel(i, byteAt(distance, i) * 9);
       continue;
     }
-    const last = row + width - 1;
+    const last = row + w - 1;
     setLevel(row, byteAt(distance, row) * 9);
     setLevel(last, byteAt(distance, last) * 9);
     let i = row + 1;
-    for (; i + 16 <= last; i += 16) smoothSixteen(i);
-    for (; i < last; i++) setLevel(i, isSmoothed(i) ? byteAt(distance, i - 1) + byteAt(distance, i) + byteAt(distance, i + 1) + threeAt(i - width) + threeAt(i + width) : 0);
+    let at = distance + <usize>i;
+    const down = <usize>w;
+    for (; i + 16 <= last; i += 16, at += 16) {
+      // The first and the last of the eighteen columns are in it, and with them all between.
+      const any = v128.or(v128.or(v128.load(at - down - 1), v128.load(at - down + 1)), v128.or(v128.or(v128.load(at - 1), v128.load(at + 1)), v128.or(v128.load(at + down - 1), v128.load(at + down + 1))));
+      if (v128.any_true(any)) smoothSixteen(i);
+    }
+    for (; i < last; i++) setLevel(i, isSmoothed(i) ? threeAt(i - w) + threeAt(i) + threeAt(i + w) : 0);
   }
 }
 
@@ -37,11 +44,6 @@ export function smoothDistance(out: usize): void {
 @inline function threeAt(i: i32): i32 { return byteAt(distance, i - 1) + byteAt(distance, i) + byteAt(distance, i + 1); }
 
 function smoothSixteen(i: i32): void {
-  const above = v128.or(sixteenAt(distance, i - width - 1), sixteenAt(distance, i - width + 1));
-  const beside = v128.or(sixteenAt(distance, i - 1), sixteenAt(distance, i + 1));
-  const below = v128.or(sixteenAt(distance, i + width - 1), sixteenAt(distance, i + width + 1));
-  // The first and the last of the eighteen are in it, and with them all between.
-  if (!v128.any_true(v128.or(above, v128.or(beside, below)))) return;
   let low = i16x8.splat(0);
   let high = i16x8.splat(0);
   for (let row = i - width; row <= i + width; row += width) {
@@ -436,6 +438,7 @@ function takePatch(start: i32, seen: usize, members: usize, total: i32): i32 {
     const d = <f64>byteAt(distance, i);
     sum += d;
     squares += d * d;
+    if (areAround(seen, i)) continue;
     const x = i - rowOf(i, scale) * width;
     if (x > 0) visitShaded(i - 1, seen);
     if (x < width - 1) visitShaded(i + 1, seen);

@@ -111,7 +111,7 @@ export function growSoft(start: i32, faintest: f64, members: usize, room: usize)
 
 // Whether a plane of 0 and 1 has 1 on all four sides of a pixel; those at the picture's border are not asked.
 // @ts-ignore: decorator
-@inline function areAround(ones: usize, i: i32): bool {
+@inline export function areAround(ones: usize, i: i32): bool {
   return i >= width && i < width * (height - 1) && (byteAt(ones, i - 1) & byteAt(ones, i + 1) & byteAt(ones, i - width) & byteAt(ones, i + width)) != 0;
 }
 
