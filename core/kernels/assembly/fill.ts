@@ -75,11 +75,17 @@ export function fillFrom(start: i32, label: i32): i32 {
   return filled;
 }
 
+/** So many numbers are written one by one; the rest of a run are copies, doubled each time. */
+const WRITTEN: i32 = 64;
+
 function fillInts(from: i32, to: i32, label: i32): void {
   const four = i32x4.splat(label);
+  const end = min(to, from + WRITTEN);
   let k = from;
-  for (; k + 4 <= to; k += 4) v128.store(labels + (<usize>k << 2), four);
-  for (; k < to; k++) setInt(labels, k, label);
+  for (; k + 4 <= end; k += 4) v128.store(labels + (<usize>k << 2), four);
+  for (; k < end; k++) setInt(labels, k, label);
+  const first = labels + (<usize>from << 2);
+  for (let known = WRITTEN; known < to - from; known <<= 1) memory.copy(first + (<usize>known << 2), first, <usize>min(known, to - from - known) << 2);
 }
 
 function pushRuns(from: i32, to: i32, y: i32): void {

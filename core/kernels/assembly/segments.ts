@@ -1,5 +1,5 @@
 import { CLEAR, DEEP, MIXED, SEGMENT } from './labels';
-import { byteAt, intAt, rowOf, rowScale, setByte, setInt } from './memory';
+import { byteAt, intAt, rowOf, rowScale, setByte, setInt, sixteenAt } from './memory';
 
 /** What every piece of SEGMENT pixels holds; see core/matte/rowSegments.ts. Returns how many numbers `runs` has got. */
 export function findSegments(distance: usize, width: i32, height: i32, deepFrom: i32, state: usize, runs: usize, rowStart: usize): i32 {
@@ -13,6 +13,11 @@ export function findSegments(distance: usize, width: i32, height: i32, deepFrom:
 
 function stateOf(distance: usize, from: i32, to: i32, deepFrom: i32): i32 {
   let i = from;
+  if (to - from == SEGMENT) {
+    const a = sixteenAt(distance, from), b = sixteenAt(distance, from + 16);
+    if (!v128.any_true(v128.or(a, b))) return CLEAR;
+    return i8x16.all_true(i8x16.ge_u(i8x16.min_u(a, b), i8x16.splat(<i8>deepFrom))) ? DEEP : MIXED;
+  }
   if (byteAt(distance, i) == 0) {
     while (i + 8 <= to && load<i64>(distance + <usize>i) == 0) i += 8;
     while (i < to && byteAt(distance, i) == 0) i++;

@@ -144,7 +144,10 @@ const UNKNOWN: i32 = -1;
 // @ts-ignore: decorator
 @inline function placeOf(colour: i32): usize { return lately + (<usize>((colour * 0x9e3779b1) >>> 22) << 3); }
 // @ts-ignore: decorator
-@inline function recall(colour: i32): i32 { return load<i32>(placeOf(colour)) == colour ? load<i32>(placeOf(colour), 4) : UNKNOWN; }
+@inline function recall(colour: i32): i32 {
+  const at = placeOf(colour);
+  return load<i32>(at) == colour ? load<i32>(at, 4) : UNKNOWN;
+}
 // @ts-ignore: decorator
 @inline function remember(colour: i32, what: i32): void {
   store<i32>(placeOf(colour), colour);
@@ -453,6 +456,41 @@ function takePatch(start: i32, seen: usize, members: usize, total: i32): i32 {
   return total;
 }
 
+let boxLeft: i32 = 0;
+let boxRight: i32 = 0;
+let boxTop: i32 = 0;
+let boxBottom: i32 = 0;
+
+// The outermost rows and columns of a region, four pixels at a time.
+function boxOf(members: usize, count: i32): void {
+  const w = width;
+  const four = i32x4.splat(w);
+  const half = f64x2.splat(0.5);
+  const by = f64x2.splat(scale);
+  let first = i32x4.splat(i32.MAX_VALUE), last = i32x4.splat(0), left = i32x4.splat(w), right = i32x4.splat(0);
+  for (let k = 0; k < count; k += 4) {
+    // The last few once more where the list does not come out even.
+    const v = count < 4 ? i32x4.splat(intAt(members, k)) : fourAt(members, min(k, count - 4));
+    const low = i32x4.trunc_sat_f64x2_s_zero(f64x2.mul(f64x2.add(f64x2.convert_low_i32x4_s(v), half), by));
+    const high = i32x4.trunc_sat_f64x2_s_zero(f64x2.mul(f64x2.add(f64x2.convert_low_i32x4_s(v128.shuffle<i64>(v, v, 1, 0)), half), by));
+    const x = i32x4.sub(v, i32x4.mul(v128.shuffle<i64>(low, high, 0, 2), four));
+    first = i32x4.min_s(first, v);
+    last = i32x4.max_s(last, v);
+    left = i32x4.min_s(left, x);
+    right = i32x4.max_s(right, x);
+    if (count < 4) k -= 3;
+  }
+  boxTop = leastOf(first) / w;
+  boxBottom = mostOf(last) / w;
+  boxLeft = leastOf(left);
+  boxRight = mostOf(right);
+}
+
+// @ts-ignore: decorator
+@inline function leastOf(v: v128): i32 { return min(min(i32x4.extract_lane(v, 0), i32x4.extract_lane(v, 1)), min(i32x4.extract_lane(v, 2), i32x4.extract_lane(v, 3))); }
+// @ts-ignore: decorator
+@inline function mostOf(v: v128): i32 { return max(max(i32x4.extract_lane(v, 0), i32x4.extract_lane(v, 1)), max(i32x4.extract_lane(v, 2), i32x4.extract_lane(v, 3))); }
+
 /**
  * A shadow also falls on ground that the mark encloses, such as the counters of letters: there it never comes down to the ground. Patches inside
  * the mark, between the region's outermost rows and columns, that lie on the shadow's own colour line, no stronger than the shadow, uneven as a
@@ -460,26 +498,18 @@ function takePatch(start: i32, seen: usize, members: usize, total: i32): i32 {
  * `room`: a number a pixel. Returns how many `members` holds then.
  */
 export function addShaded(members: usize, count: i32, tolerated: f64, seen: usize, room: usize): i32 {
-  let left = width, top = height, right = 0, bottom = 0, high = 0;
-  for (let k = 0; k < count; k++) {
-    const i = intAt(members, k);
-    const y = rowOf(i, scale);
-    const x = i - y * width;
-    high = max(high, levelAt(i));
-    left = min(left, x);
-    right = max(right, x);
-    top = min(top, y);
-    bottom = max(bottom, y);
-  }
+  let high = 0;
+  for (let k = 0; k < count; k++) high = max(high, levelAt(intAt(members, k)));
+  boxOf(members, count);
   strongest = <i32>Math.floor(Math.min(<f64>DEEPEST, (<f64>high / 9) * 1.15 + 6));
   slack = tolerated;
   forget();
   patch = room;
   patchEnd = 0;
   let total = count;
-  for (let y = top; y <= bottom; y++) {
-    const end = y * width + right + 1;
-    for (let i = y * width + left; i < end; i += 16) {
+  for (let y = boxTop; y <= boxBottom; y++) {
+    const end = y * width + boxRight + 1;
+    for (let i = y * width + boxLeft; i < end; i += 16) {
       // One bit for each of sixteen that may be shaded by its strength and label: mostly none.
       for (let asked = i + 16 <= end ? mayBeShaded(i) : (1 << (end - i)) - 1; asked; asked &= asked - 1) {
         const start = i + ctz(asked);

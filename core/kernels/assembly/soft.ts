@@ -13,7 +13,8 @@ let region: usize = 0;
 export let width: i32 = 0;
 export let height: i32 = 0;
 export let scale: f64 = 0;
-let limit: f64 = 0;
+/** Twice the steepest change, so that it need not be halved. */
+let limit: i32 = 0;
 let seedRun: i32 = 0;
 let seedPixel: i32 = 0;
 
@@ -27,7 +28,7 @@ export function startSoft(ofPicture: usize, ofDistance: usize, ofLabels: usize, 
   width = w;
   height = h;
   scale = rowScale(w);
-  limit = steepest;
+  limit = <i32>Math.floor(steepest * 2);
   seedRun = 0;
   seedPixel = 0;
 }
@@ -62,8 +63,9 @@ export function touchesOpen(i: i32): bool {
     || (i >= width && byteAt(isOpen, intAt(labels, i - width)) != 0) || (i < width * (height - 1) && byteAt(isOpen, intAt(labels, i + width)) != 0);
 }
 
-/** Half the change across two pixels, the worst channel, along rows and columns. */
-function colourStep(i: i32): f64 {
+/** The change across two pixels, the worst channel, along rows and columns. */
+// @ts-ignore: decorator
+@inline function colourStep(i: i32): i32 {
   const x = i - rowOf(i, scale) * width;
   const left = x > 0 ? i - 1 : i;
   const right = x < width - 1 ? i + 1 : i;
@@ -73,38 +75,51 @@ function colourStep(i: i32): f64 {
   const before = i32x4.replace_lane(i32x4.splat(intAt(picture, left)), 1, intAt(picture, up));
   const d = apartBytes(after, before);
   const worst = i8x16.max_u(d, i8x16.max_u(i32x4.shr_u(d, 8), i32x4.shr_u(d, 16)));
-  const most = max(i32x4.extract_lane(worst, 0) & 255, i32x4.extract_lane(worst, 1) & 255);
-  return <f64>most / 2;
+  return max(i32x4.extract_lane(worst, 0) & 255, i32x4.extract_lane(worst, 1) & 255);
 }
 
 let stack: usize = 0;
 let waiting: i32 = 0;
 
-function visit(n: i32, faintest: f64): void {
-  if (byteAt(region, n) || intAt(labels, n) != MARK || <f64>byteAt(distance, n) <= faintest) return; // enclosed ground is judged later
-  setByte(region, n, 1);
+// @ts-ignore: decorator
+@inline function visit(n: i32, faintest: i32, looked: usize, found: usize, far: usize): void {
+  if (byteAt(looked, n) || intAt(found, n) != MARK || byteAt(far, n) <= faintest) return; // enclosed ground is judged later
+  setByte(looked, n, 1);
   setInt(stack, waiting++, n);
 }
 
+/** A pixel that changes by less, in two, is level. */
+const LEVEL_BELOW: i32 = 3;
+
 /** Spreads over pixels that are gradual on every side; returns how many `members` holds. Both lists: room for a number a pixel. */
 export function growSoft(start: i32, faintest: f64, members: usize, room: usize): i32 {
+  // Names at hand are quicker to come by than those of the whole module.
+  const w = width;
+  const looked = region;
+  const found = labels;
+  const far = distance;
+  const least = <i32>Math.floor(faintest);
+  const lastRow = w * (height - 1);
   stack = room;
   waiting = 1;
-  setInt(stack, 0, start);
-  setByte(region, start, 1);
+  setInt(room, 0, start);
+  setByte(looked, start, 1);
   let count = 0;
   while (waiting > 0) {
-    const i = intAt(stack, --waiting);
+    const i = intAt(room, --waiting);
+    const d = byteAt(far, i);
+    if (d > DEEPEST) continue;
     const step = colourStep(i);
-    if (step > limit || byteAt(distance, i) > DEEPEST || (step < 1.5 && byteAt(distance, i) > LEVEL_FROM)) continue;
+    if (step > limit || (step < LEVEL_BELOW && d > LEVEL_FROM)) continue;
     setInt(members, count++, i);
-    if (areAround(region, i)) continue;
-    const x = i - rowOf(i, scale) * width;
+    const isWithin = i >= w && i < lastRow;
+    if (isWithin && (byteAt(looked, i - 1) & byteAt(looked, i + 1) & byteAt(looked, i - w) & byteAt(looked, i + w)) != 0) continue;
+    const x = i - rowOf(i, scale) * w;
     // Along the row comes last, and so first off the stack: what lies together is looked at together.
-    visit(i >= width ? i - width : i, faintest);
-    visit(i < width * (height - 1) ? i + width : i, faintest);
-    visit(x > 0 ? i - 1 : i, faintest);
-    visit(x < width - 1 ? i + 1 : i, faintest);
+    if (i >= w) visit(i - w, least, looked, found, far);
+    if (i < lastRow) visit(i + w, least, looked, found, far);
+    if (x > 0) visit(i - 1, least, looked, found, far);
+    if (x < w - 1) visit(i + 1, least, looked, found, far);
   }
   return count;
 }
