@@ -1,8 +1,10 @@
 import { hexFromRgb } from '../colour/hex';
+import { call } from '../kernels/heap';
 import { LEAST_SHARE } from '../matte/cutOutFlat';
 import { measureGround } from '../matte/measureGround';
 import { findExtents } from '../raster/extents';
 import type { Raster } from '../raster/raster';
+import { eachStrip } from '../raster/strips';
 import { isOneInk } from './isOneInk';
 
 export type Way = 'flat' | 'paper' | 'transparent' | 'vector';
@@ -48,16 +50,9 @@ export function inspectPicture(raster: Raster, hasAlpha = true): Inspection {
   return { ...seen, way: isPaper ? 'paper' : 'flat', groundHex: hexFromRgb(ground.colour), noise: ground.noise, drift: ground.drift, share: ground.share };
 }
 
-function countTransparent({ width, height, data }: Raster): { clear: number; part: number } {
-  let clear = 0;
-  let part = 0;
-  const px = new Int32Array(data.buffer, data.byteOffset, width * height);
-  for (let i = 0; i < px.length; i++) {
-    while (i + 4 < px.length && (px[i] & px[i + 1] & px[i + 2] & px[i + 3]) >>> 24 === 255) i += 4;
-    const alpha = px[i] >>> 24;
-    if (alpha === 255) continue;
-    if (alpha === 0) clear++;
-    else part++;
-  }
-  return { clear, part };
+function countTransparent(raster: Raster): { clear: number; part: number } {
+  const { width, height } = raster;
+  call([], [], 0, ({ k }) => k.startTransparent());
+  eachStrip(raster, { x: 0, y: 0, width, height }, (k, at, rows) => { k.countTransparent(at, width * rows); });
+  return call([], [], 0, ({ k }) => ({ clear: k.clearCount(), part: k.partCount() }));
 }

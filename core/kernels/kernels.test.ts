@@ -236,3 +236,20 @@ describe('the edge of a mark', () => {
     for (const i of labels.keys()) expect(depth[i]).toBe(!meets(i) ? 0 : labels[i] === 0 ? 1 : -1);
   });
 });
+
+describe('transparency', () => {
+  it('is counted pixel by pixel, over as many strips as there are', () => {
+    const picture = Uint8Array.from({ length: 4 * 500 }, (_, k) => (k % 4 !== 3 ? 7 : k % 28 === 3 ? [0, 0, 1, 254][Math.floor(random() * 4)] : 255));
+    const alphas = picture.filter((_, k) => k % 4 === 3);
+    for (const [from, to] of [[0, 500], [3, 19], [3, 4], [40, 41 + 160]]) {
+      const own = alphas.subarray(from, to);
+      const found = call([picture], [], 0, ({ k, at }) => {
+        k.startTransparent();
+        k.countTransparent(at(picture) + from * 4, 1);
+        k.countTransparent(at(picture) + (from + 1) * 4, to - from - 1);
+        return [k.clearCount(), k.partCount()];
+      });
+      expect(found).toEqual([own.filter((a) => a === 0).length, own.filter((a) => a > 0 && a < 255).length]);
+    }
+  });
+});

@@ -84,3 +84,29 @@ export function boxVisible(picture: usize, width: i32, rows: i32, y0: i32, least
     if (last > right) right = last;
   }
 }
+
+let clear: i32 = 0;
+let part: i32 = 0;
+
+export function startTransparent(): void {
+  clear = 0;
+  part = 0;
+}
+export function clearCount(): i32 { return clear; }
+export function partCount(): i32 { return part; }
+
+/** Adds to the two counts how many of so many pixels are wholly see-through, and how many partly. */
+export function countTransparent(picture: usize, count: i32): void {
+  const alphas = i32x4.splat(0xff000000);
+  for (let i = 0; i < count; i++) {
+    for (; i + 16 <= count; i += 16) {
+      const at = picture + (<usize>i << 2);
+      const all = v128.and(v128.and(v128.load(at), v128.load(at, 16)), v128.and(v128.load(at, 32), v128.load(at, 48)));
+      if (!i32x4.all_true(i32x4.eq(v128.and(all, alphas), alphas))) break;
+    }
+    if (i >= count) return;
+    const alpha = intAt(picture, i) >>> 24;
+    if (alpha == 0) clear++;
+    else if (alpha < 255) part++;
+  }
+}
