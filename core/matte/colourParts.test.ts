@@ -11,6 +11,7 @@ import { nearestSolid } from './nearestSolid';
 import { FIRST_AREA, MARK, OUTSIDE, spreadGround } from './spreadGround';
 
 const [width, height] = [60, 40];
+const onWhite = { colour: [255, 255, 255], noise: 0, drift: 0, share: 1, surface: null } as const;
 
 /** Two painted halves, left and right of column 30, with the noise given. */
 function twoColours(noise: number): Uint8Array {
@@ -74,14 +75,46 @@ describe('matchColour', () => {
 describe('strongestColours', () => {
   it('reads the colour of thin strokes off their least mixed pixels, one for each direction', () => {
     const data = new Uint8Array(400 * 4).fill(255);
-    const at = Array.from({ length: 400 }, (_, i) => i);
+    const at = Int32Array.from({ length: 400 }, (_, i) => i);
     for (const i of at) {
       const colour = i % 2 ? [20, 30, 160] : [190, 20, 30];
       const a = ((i >> 1) % 20) / 19;
       for (let c = 0; c < 3; c++) data[i * 4 + c] = Math.round(255 + (colour[c] - 255) * a);
     }
-    const found = strongestColours(data, at, () => [255, 255, 255]);
+    const found = strongestColours({ width: 20, height: 20, data }, onWhite, at);
     for (const colour of [[20, 30, 160], [190, 20, 30]]) expect(found.some((f) => colour.every((v, c) => Math.abs(f.colour[c] - v) < 14))).toBe(true);
+  });
+});
+
+describe('strongestColours beside the plainest way', () => {
+  const random = seededRandom(31);
+  const whole = (below: number) => Math.floor(random() * below);
+  it.each([[40, 90], [300, 5000], [700, 14_000]])('from %i pixels, %i of them named', (pixels, named) => {
+    for (let round = 0; round < 6; round++) {
+      const colours = Array.from({ length: 20 }, () => [whole(256), whole(256), whole(256)]);
+      const data = new Uint8Array(pixels * 4).fill(255);
+      for (let i = 0; i < pixels; i++) {
+        const [a, colour] = [whole(20) / 19, colours[Math.min(whole(20), whole(20))]];
+        for (let c = 0; c < 3; c++) data[i * 4 + c] = Math.round(255 + (colour[c] - 255) * a);
+      }
+      const at = Int32Array.from({ length: named }, () => whole(pixels));
+      const found = strongestColours({ width: pixels / 10, height: 10, data }, onWhite, at);
+      const bins = new Map<number, { i: number; length: number }[]>();
+      const step = Math.max(1, Math.floor(named / 6000));
+      for (let k = 0; k < named; k += step) {
+        const v = [0, 1, 2].map((c) => data[at[k] * 4 + c] - 255);
+        const length = Math.hypot(...v);
+        if (length < 12) continue;
+        const key = v.reduce((n, d) => n * 32 + Math.round((d / length) * 9) + 9, 0);
+        bins.set(key, [...(bins.get(key) ?? []), { i: at[k], length }]);
+      }
+      const expected = [...bins.values()].filter((b) => b.length >= 8).sort((a, b) => b.length - a.length).slice(0, 12).map((bin) => {
+        const top = bin.sort((a, b) => b.length - a.length || a.i - b.i).slice(0, Math.max(1, Math.ceil(bin.length / 10)));
+        return { colour: [0, 1, 2].map((c) => expect.closeTo(top.reduce((sum, t) => sum + data[t.i * 4 + c], 0) / top.length, 9)), length: top[0].length };
+      }).sort((a, b) => b.length - a.length);
+      expect(found.map((f) => [...f.colour])).toEqual(expected.map((e) => e.colour));
+      for (const { from } of found) expect(from).toEqual([255, 255, 255]);
+    }
   });
 });
 

@@ -1,4 +1,7 @@
-import { call } from '../kernels/heap';
+import { call, roomFor } from '../kernels/heap';
+import type { Raster } from '../raster/raster';
+import { setGround, viewsOf } from './groundDistance';
+import { type Ground, groundAt } from './measureGround';
 
 const MOST = 24;
 
@@ -49,34 +52,38 @@ export function packColours(colours: readonly Float64Array[]): Float64Array {
 }
 
 /** Directions from the ground, in bins of about six degrees, told apart for thin strokes. */
-const DIRECTION_BINS = 9;
+const DIRECTIONS = 32768;
+/** So many pixels are looked at, or up to twice as many. */
+const LOOKED_AT = 6000;
+/** A direction counts with at least so many pixels, and so many directions at most. */
+const LEAST_PIXELS = 8;
+const MOST_DIRECTIONS = 12;
 
 /**
  * The strongest colours of strokes too thin to hold a solid pixel, one for each direction from the ground: what the
  * least mixed tenth of them look like, strongest first, each with the ground it was seen on.
- * @param at        positions of the strongest pixel near each edge pixel; may repeat
- * @param groundOf  the ground's colour at a position
+ * @param at  positions of the strongest pixel near each edge pixel; may repeat
  */
-export function strongestColours(data: Uint8Array, at: ArrayLike<number>, groundOf: (i: number) => readonly number[]): { colour: Float64Array; from: readonly number[] }[] {
-  const bins = new Map<number, { i: number; length: number }[]>();
-  const step = Math.max(1, Math.floor(at.length / 6000));
-  for (let k = 0; k < at.length; k += step) {
-    const i = at[k];
-    const B = groundOf(i);
-    const [r, g, b] = [data[i * 4] - B[0], data[i * 4 + 1] - B[1], data[i * 4 + 2] - B[2]];
-    const length = Math.hypot(r, g, b);
-    if (length < 12) continue;
-    const scale = DIRECTION_BINS / length;
-    const key = ((Math.round(r * scale) + DIRECTION_BINS) * 32 + Math.round(g * scale) + DIRECTION_BINS) * 32 + Math.round(b * scale) + DIRECTION_BINS;
-    const bin = bins.get(key);
-    if (bin) bin.push({ i, length });
-    else bins.set(key, [{ i, length }]);
-  }
-  const tops = [...bins.values()].filter((b) => b.length >= 8).sort((a, b) => b.length - a.length).slice(0, 12).map((bin) => {
-    bin.sort((a, b) => b.length - a.length || a.i - b.i);
-    const top = bin.slice(0, Math.max(1, Math.ceil(bin.length / 10)));
-    const colour = Float64Array.from([0, 1, 2], (c) => top.reduce((sum, t) => sum + data[t.i * 4 + c], 0) / top.length);
-    return { colour, from: groundOf(top[0].i), length: top[0].length };
+export function strongestColours({ data, width, height }: Raster, ground: Ground, at: Int32Array): { colour: Float64Array; from: readonly number[] }[] {
+  const step = Math.max(1, Math.floor(at.length / LOOKED_AT));
+  const most = Math.ceil(at.length / step);
+  return call([data, at, ...viewsOf(ground)], [], roomFor(most * 4, most * 4, most * 8, most * 4, most * 8, DIRECTIONS * 4), (c) => {
+    const { k, scratch, intsAt, realsAt } = c;
+    const list = (bytes: number) => scratch(bytes * most, false);
+    const [pixels, keys, lengths, ownPixels, ownLengths, counts] = [list(4), list(4), list(8), list(4), list(8), scratch(DIRECTIONS * 4)];
+    setGround(c, ground, width, height);
+    const count = k.binDirections(c.at(data), width, c.at(at), at.length, step, pixels, keys, lengths, counts);
+    const sizes = intsAt(counts, DIRECTIONS);
+    const largest = [...new Set(intsAt(keys, count))].filter((key) => sizes[key] >= LEAST_PIXELS).sort((p, q) => sizes[q] - sizes[p]).slice(0, MOST_DIRECTIONS);
+    return largest.map((key) => {
+      const size = k.ofDirection(key, count, pixels, keys, lengths, ownPixels, ownLengths);
+      const [place, length] = [intsAt(ownPixels, size), realsAt(ownLengths, size)];
+      const wanted = Math.max(1, Math.ceil(size / 10));
+      const least = length.slice().sort()[size - wanted];
+      const top = [...place.keys()].filter((n) => length[n] >= least).sort((p, q) => length[q] - length[p] || place[p] - place[q]).slice(0, wanted);
+      const colour = Float64Array.from([0, 1, 2], (channel) => top.reduce((sum, n) => sum + data[place[n] * 4 + channel], 0) / top.length);
+      const first = place[top[0]];
+      return { colour, from: groundAt(ground, first % width, Math.floor(first / width), width, height), length: length[top[0]] };
+    }).sort((p, q) => q.length - p.length);
   });
-  return tops.sort((a, b) => b.length - a.length);
 }

@@ -1,7 +1,7 @@
 import { call } from '../kernels/heap';
 import type { Raster } from '../raster/raster';
 import type { EdgeBand } from './edgeBand';
-import { type Ground, groundAt } from './measureGround';
+import type { Ground } from './measureGround';
 import { nearestSolid } from './nearestSolid';
 import { dominantColours, matchColour, packColours, strongestColours } from './dominantColours';
 import { flatColours } from './flatColours';
@@ -46,7 +46,7 @@ export function unmixEdges(raster: Raster, ground: Ground, band: EdgeBand, dista
   const nearest = nearestSolid(raster, band, distance, options.flat, Math.max(10, options.noise * 4), asked.length);
   const palette = dominantColours(data, width, nearest, rings);
   // One that lies on the way to a colour already known is that colour, mixed.
-  for (const { colour, from } of strongestColours(data, findThin(band, nearest, distance, width, height), (i) => groundAt(ground, i % width, (i / width) | 0, width, height))) {
+  for (const { colour, from } of strongestColours(raster, ground, findThin(band, nearest, distance, width, height))) {
     if (!matchColour(palette, from, colour[0] - from[0], colour[1] - from[1], colour[2] - from[2])) palette.push(colour);
   }
   // Compression soils what it leaves near edges; where the mark is painted in flat colours, what they were is known.

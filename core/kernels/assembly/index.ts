@@ -2,6 +2,7 @@
 export * from './areas';
 export * from './bleed';
 export * from './boxes';
+export * from './directions';
 export * from './dirt';
 export * from './edges';
 export { distanceFromColour, distanceFromPlane, distanceFromSurface, setGroundColour, setGroundFrame, setGroundPlane, setGroundSurface } from './ground';
