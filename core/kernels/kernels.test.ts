@@ -253,3 +253,28 @@ describe('transparency', () => {
     }
   });
 });
+
+describe('the distance from a ground that drifts', () => {
+  it.each(sizes)('is that from a line between grounds sixteen pixels apart, in %i × %i', (width, height) => {
+    for (let round = 0; round < 6; round++) {
+      const data = Uint8Array.from({ length: width * height * 4 }, () => whole(256));
+      const surface = [0, 1, 2].map(() => [whole(256), whole(60) - 30, whole(60) - 30, whole(90) - 45, whole(40) - 20, whole(90) - 45]);
+      const out = new Uint8Array(width * height);
+      call([data], [out], 0, ({ k, at }) => {
+        surface.forEach((c, channel) => k.setGroundSurface(channel, ...c));
+        k.setGroundFrame(3, 5, width + 9, height + 8);
+        k.distanceFromSurface(at(data), width, height, at(out));
+      });
+      const groundAt = (x: number, y: number, c: number) => {
+        const [u, v, k] = [(x + 3) / (width + 9) - 0.5, (y + 5) / (height + 8) - 0.5, surface[c]];
+        return Math.min(255, Math.max(0, k[0] + k[1] * u + k[2] * v + k[3] * u * u + k[4] * u * v + k[5] * v * v));
+      };
+      for (const i of out.keys()) {
+        const [x, y] = [i % width, Math.floor(i / width)];
+        const [from, t] = [x - (x % 16), (x % 16) / 16];
+        const most = Math.max(...[0, 1, 2].map((c) => Math.abs(data[i * 4 + c] - groundAt(from, y, c) - (groundAt(from + 16, y, c) - groundAt(from, y, c)) * t)));
+        expect(out[i]).toBe(Math.floor(most + 0.5));
+      }
+    }
+  });
+});

@@ -65,7 +65,7 @@ function measureBorder(raster: Raster): Ground {
   const strays = near.filter((i) => distance(data, i, centre) > STRAY).length;
   const isPlain = strays <= near.length * MOST_STRAYS;
   for (let round = 0; round < 3 && !isPlain; round++) {
-    surface = [0, 1, 2].map((c) => fitSurface(kept, width, height, (i) => data[i * 4 + c]));
+    surface = fitSurfaces(kept, width, height, data);
     const off = residuals(near, data, width, height, surface);
     const limit = Math.max(3, 3.5 * 1.4826 * median(off));
     const next = near.filter((_, k) => off[k] <= limit);
@@ -190,22 +190,31 @@ export function median(values: number[]): number {
   return sorted.length % 2 ? sorted[mid] : (sorted[mid - 1] + sorted[mid]) / 2;
 }
 
-// Least squares by the normal equations; six unknowns, well scaled by u, v in −0.5..0.5.
-function fitSurface(at: number[], width: number, height: number, value: (i: number) => number): Float64Array {
-  const A = Array.from({ length: 6 }, () => new Float64Array(7));
-  const basis = new Float64Array(6);
-  for (const i of at) {
+// Least squares by the normal equations; six unknowns, well scaled by u, v in −0.5..0.5. The products are the same for all channels.
+function fitSurfaces(at: readonly number[], width: number, height: number, data: Uint8Array): Float64Array[] {
+  const UNKNOWNS = 6;
+  const products = new Float64Array(UNKNOWNS * UNKNOWNS);
+  const values = new Float64Array(UNKNOWNS * 3);
+  const basis = new Float64Array(UNKNOWNS).fill(1);
+  for (let k = 0; k < at.length; k++) {
+    const i = at[k];
     const u = (i % width) / width - 0.5;
     const v = Math.floor(i / width) / height - 0.5;
-    basis.set([1, u, v, u * u, u * v, v * v]);
-    const z = value(i);
-    for (let r = 0; r < 6; r++) {
-      for (let c = 0; c < 6; c++) A[r][c] += basis[r] * basis[c];
-      A[r][6] += basis[r] * z;
+    basis[1] = u;
+    basis[2] = v;
+    basis[3] = u * u;
+    basis[4] = u * v;
+    basis[5] = v * v;
+    for (let r = 0; r < UNKNOWNS; r++) {
+      for (let c = 0; c < UNKNOWNS; c++) products[r * UNKNOWNS + c] += basis[r] * basis[c];
+      for (let c = 0; c < 3; c++) values[c * UNKNOWNS + r] += basis[r] * data[i * 4 + c];
     }
   }
-  for (let r = 0; r < 6; r++) A[r][r] += 1e-9 * at.length + 1e-12; // a border all in one row leaves some terms free
-  return solve(A);
+  return [0, 1, 2].map((channel) => solve(Array.from({ length: UNKNOWNS }, (_, r) => {
+    const row = Float64Array.of(...products.subarray(r * UNKNOWNS, (r + 1) * UNKNOWNS), values[channel * UNKNOWNS + r]);
+    row[r] += 1e-9 * at.length + 1e-12; // a border all in one row leaves some terms free
+    return row;
+  })));
 }
 
 function solve(A: Float64Array[]): Float64Array {

@@ -1,5 +1,5 @@
 import { CLEAR, MARK, MIXED, OUTSIDE, SEGMENT } from './labels';
-import { byteAt, intAt, setByte, setInt, sixteenAt } from './memory';
+import { apartBytes, byteAt, intAt, setByte, setInt, sixteenAt } from './memory';
 
 let plane: usize = 0;
 let labels: usize = 0;
@@ -140,7 +140,6 @@ export function nextPatch(runs: usize, runCount: i32): i32 {
 /** Steps from pixel to pixel, for patches paler than the mark: `step` is 255 where none can be. Returns how many flat ones `list` holds. */
 export function findFlat(picture: usize, distance: usize, above: i32, palest: i32, flat: f64, runs: usize, runCount: i32, step: usize, list: usize): i32 {
   let count = 0;
-  const row = width << 2;
   const low = i8x16.splat(<i8>min(above, 255));
   const high = i8x16.splat(<i8>palest);
   for (let r = 0; r < runCount; r += 3) {
@@ -154,8 +153,7 @@ export function findFlat(picture: usize, distance: usize, above: i32, palest: i3
       if (i >= last) break;
       const d = byteAt(distance, i);
       if (d <= above || d > palest || intAt(labels, i) != MARK) continue;
-      const s = i << 2;
-      const most = max(max(differ(picture, s, s - 4), differ(picture, s, s + 4)), max(differ(picture, s, s - row), differ(picture, s, s + row)));
+      const most = mostBeside(picture, i);
       setByte(step, i, most);
       if (<f64>most <= flat) setInt(list, count++, i);
     }
@@ -163,13 +161,16 @@ export function findFlat(picture: usize, distance: usize, above: i32, palest: i3
   return count;
 }
 
-function differ(picture: usize, a: i32, b: i32): i32 {
-  let most = 0;
-  for (let c = 0; c < 3; c++) {
-    const d = byteAt(picture, a + c) - byteAt(picture, b + c);
-    most = max(most, d < 0 ? -d : d);
-  }
-  return most;
+// By how much a pixel differs from the one of its four neighbours that differs most.
+function mostBeside(picture: usize, i: i32): i32 {
+  let around = i32x4.splat(intAt(picture, i - 1));
+  around = i32x4.replace_lane(around, 1, intAt(picture, i + 1));
+  around = i32x4.replace_lane(around, 2, intAt(picture, i - width));
+  around = i32x4.replace_lane(around, 3, intAt(picture, i + width));
+  let d = apartBytes(around, i32x4.splat(intAt(picture, i)));
+  d = i8x16.max_u(d, i8x16.max_u(i32x4.shr_u(d, 8), i32x4.shr_u(d, 16)));
+  d = v128.and(d, i32x4.splat(255));
+  return max(max(i32x4.extract_lane(d, 0), i32x4.extract_lane(d, 1)), max(i32x4.extract_lane(d, 2), i32x4.extract_lane(d, 3)));
 }
 
 /** The first place from `k` on in a list of pixels whose pixel is still MARK; the list's end when there is none. */

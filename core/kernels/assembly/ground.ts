@@ -106,26 +106,37 @@ export function distanceFromColour(picture: usize, count: i32, r: i32, g: i32, b
 export function distanceFromSurface(picture: usize, width: i32, height: i32, out: usize): void {
   const STEP: i32 = 16;
   for (let y = 0; y < height; y++) {
-    let a0: f64 = 0, a1: f64 = 0, a2: f64 = 0, b0: f64 = 0, b1: f64 = 0, b2: f64 = 0;
-    for (let x = 0, i = y * width; x < width; x++, i++) {
-      const within = x % STEP;
-      if (within == 0) {
-        groundAt(x, y);
-        a0 = B0;
-        a1 = B1;
-        a2 = B2;
-        groundAt(x + STEP, y);
-        b0 = B0;
-        b1 = B1;
-        b2 = B2;
+    for (let x0 = 0; x0 < width; x0 += STEP) {
+      groundAt(x0, y);
+      const a0 = B0, a1 = B1, a2 = B2;
+      groundAt(x0 + STEP, y);
+      const i = y * width + x0;
+      const count = min(STEP, width - x0);
+      let k = 0;
+      for (; k + 2 <= count; k += 2) {
+        const t = f64x2.mul(f64x2.add(f64x2.splat(<f64>k), f64x2(0, 1)), f64x2.splat(1 / <f64>STEP));
+        const two = v128.load64_zero(picture + (<usize>(i + k) << 2));
+        const most = f64x2.max(f64x2.max(offAt(two, 0, a0, B0 - a0, t), offAt(two, 8, a1, B1 - a1, t)), offAt(two, 16, a2, B2 - a2, t));
+        const whole = i32x4.trunc_sat_f64x2_s_zero(f64x2.add(most, f64x2.splat(0.5)));
+        setByte(out, i + k, i32x4.extract_lane(whole, 0));
+        setByte(out, i + k + 1, i32x4.extract_lane(whole, 1));
       }
-      const t = <f64>within / <f64>STEP;
-      const dr = Math.abs(<f64>channelAt(picture, i, 0) - a0 - (b0 - a0) * t);
-      const dg = Math.abs(<f64>channelAt(picture, i, 1) - a1 - (b1 - a1) * t);
-      const db = Math.abs(<f64>channelAt(picture, i, 2) - a2 - (b2 - a2) * t);
-      setByte(out, i, <i32>(Math.max(dr, Math.max(dg, db)) + 0.5));
+      if (k < count) {
+        const t = <f64>k / <f64>STEP;
+        const dr = Math.abs(<f64>channelAt(picture, i + k, 0) - a0 - (B0 - a0) * t);
+        const dg = Math.abs(<f64>channelAt(picture, i + k, 1) - a1 - (B1 - a1) * t);
+        const db = Math.abs(<f64>channelAt(picture, i + k, 2) - a2 - (B2 - a2) * t);
+        setByte(out, i + k, <i32>(Math.max(dr, Math.max(dg, db)) + 0.5));
+      }
     }
   }
+}
+
+// How far a channel of two pixels is from the ground that goes from `a` on by `slope`.
+// @ts-ignore: decorator
+@inline function offAt(two: v128, shift: i32, a: f64, slope: f64, t: v128): v128 {
+  const v = f64x2.convert_low_i32x4_s(v128.and(i32x4.shr_u(two, shift), i32x4.splat(255)));
+  return f64x2.abs(f64x2.sub(f64x2.sub(v, f64x2.splat(a)), f64x2.mul(f64x2.splat(slope), t)));
 }
 
 /** The same from a plane of R, G, B under each pixel. */
