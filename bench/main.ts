@@ -88,6 +88,14 @@ const time = (args: string[]) => {
   if (status !== 0) throw new Error(`${args[0]} failed: ${stderr}`);
   return performance.now() - began;
 };
+/** The whole command and a bare decode and encode by sharp, in turn: the middle of so many. */
+function timeCommand(file: string, rounds: number): { whole: number; plain: number } {
+  const command = () => time(['cli/tassel.mjs', 'cutout', file, '--out', join(out, 'cut.png')]);
+  command();
+  const pairs = Array.from({ length: rounds }, () => [command(), time(['-e', bare(file)])]);
+  const [whole, plain] = [0, 1].map((k) => middle(pairs.map((p) => p[k])));
+  return { whole, plain };
+}
 const middle = (list: number[]) => [...list].sort((a, b) => a - b)[list.length >> 1];
 console.log('\nEight megapixels, mostly ground: the cut-out, one thread, first to third call; the whole command beside a bare decode and PNG encode by sharp, in turn, the middle of seven');
 for (const [name, picture] of Object.entries(large)) {
@@ -100,13 +108,23 @@ for (const [name, picture] of Object.entries(large)) {
       ours([])({ ...raster });
       return performance.now() - began;
     });
-    const command = () => time(['cli/tassel.mjs', 'cutout', file, '--out', join(out, 'cut.png')]);
-    command();
-    const pairs = Array.from({ length: 7 }, () => [command(), time(['-e', bare(file)])]);
-    const [whole, plain] = [0, 1].map((k) => middle(pairs.map((p) => p[k])));
+    const { whole, plain } = timeCommand(file, 7);
     console.log(`${name} as ${kind}: ${runs.map((r) => Math.round(r / 8)).join(', ')} ms/MP; command ${Math.round(whole)} ms, bare ${Math.round(plain)} ms, ratio ${(whole / plain).toFixed(2)}`);
   }
 }
+
+const WIDTHS = [300, 640, 1300, 2600, 3264];
+const ratios: { id: string; ratio: number }[] = [];
+for (let k = 0; k < Math.min(25, amount); k++) {
+  const { id, picture, capture } = await makeTestLogo(1000 + k, k % 2 ? 'inner' : 'all', [WIDTHS[k % WIDTHS.length]]);
+  const isPng = capture.startsWith('png');
+  const file = join(out, isPng ? 'set.png' : 'set.jpg');
+  writeFileSync(file, isPng ? await toPng(picture, false) : await toJpeg(picture, 85));
+  const { whole, plain } = timeCommand(file, 3);
+  ratios.push({ id: `${id}, ${picture.width} × ${picture.height}`, ratio: whole / plain });
+}
+ratios.sort((a, b) => b.ratio - a.ratio);
+console.log(`\n${ratios.length} test logos of 300 to ${WIDTHS[4]} px and more: the whole command takes ${mean(ratios.map((r) => r.ratio)).toFixed(2)} times the bare one on average; most: ${ratios.slice(0, 3).map((r) => `${r.id} ${r.ratio.toFixed(2)}`).join('; ')}`);
 
 await benchCaptures(Array.from({ length: amount }, (_, k) => 1000 + k), false);
 await timeLargeCapture();

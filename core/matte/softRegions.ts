@@ -41,8 +41,8 @@ export interface SoftRegion {
   readonly beside: ReadonlySet<number>;
 }
 
-/** A list of pixels in the kernels' memory, and how many of them have each level. */
-interface Region { readonly at: number; readonly count: number; readonly levels: Int32Array }
+/** A list of pixels in the kernels' memory, how many of them have each level, and how wide it fades once that was asked. */
+interface Region { readonly at: number; readonly count: number; readonly levels: Int32Array; fade?: number }
 
 /**
  * Finds shadows and glows: parts that rise gradually out of the ground. Their pixels become `as` in `labels`, and
@@ -142,13 +142,15 @@ function shareAtOneLevel({ count, levels }: Region): number {
 }
 
 /** Pixels from a fifth to four fifths of a region's strength. */
-function fadeWidth({ k, intsAt }: Call, { at, count, levels }: Region, numbers: number): number {
+function fadeWidth({ k, intsAt }: Call, region: Region, numbers: number): number {
+  if (region.fade !== undefined) return region.fade;
+  const { at, count, levels } = region;
   const rank = Math.floor(count * 0.9);
   let top = 0;
   for (let below = levels[0]; below <= rank && top < LEVELS - 1; below += levels[++top]);
   k.countFade(at, count, top * 0.2, top * 0.8, top * 0.5, numbers);
   const [between, contour] = intsAt(numbers, 2);
-  return between / Math.max(1, contour);
+  return region.fade = between / Math.max(1, contour);
 }
 
 /** A colour no lighter than this, code values, cannot be told from black by the trace it leaves on a ground. */
