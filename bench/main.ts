@@ -10,7 +10,7 @@ import { toJpeg, toPng } from '../demo/capture';
 import { badgeSvg } from '../demo/marks/badge';
 import { compositeOn, renderSvg } from '../demo/render';
 import { drawLogos } from '../demo/scenario';
-import { decodePicture } from '../server/codecs/decodePicture';
+import { decodePicture } from '../codecs/decodePicture';
 import { connectedWithChoke, hardColourKey } from './baselines';
 import { benchCaptures, timeLargeCapture } from './captures';
 import { enclosedTruth, scoreEnclosed } from './enclosedTruth';

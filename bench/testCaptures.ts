@@ -5,7 +5,7 @@ import { seededRandom } from '../core/seededRandom';
 import { again, toJpeg, toPng } from '../demo/capture';
 import { signaturePath, signatureStrokes } from '../demo/marks/signatures';
 import { renderSvg } from '../demo/render';
-import { decodePicture } from '../server/codecs/decodePicture';
+import { decodePicture } from '../codecs/decodePicture';
 
 /** A made-up photograph of signatures with its truth. */
 export interface TestCapture {

@@ -1,6 +1,6 @@
 import type { Rgb } from '../core/colour/hex';
 import type { Raster } from '../core/raster/raster';
-import { decodePicture } from '../server/codecs/decodePicture';
+import { decodePicture } from '../codecs/decodePicture';
 import sharp from 'sharp';
 import { again, toJpeg, toPng } from '../demo/capture';
 import { compositeOn, renderSvg } from '../demo/render';

@@ -3,7 +3,7 @@ import { basename } from 'node:path';
 import { CoreError } from '../core/errors';
 import type { Anchor } from '../core/params';
 import { MOST_GROUNDS, MOST_TOLERANCE } from '../core/stages/limits';
-import { decodePicture } from '../server/codecs/decodePicture';
+import { decodePicture } from '../codecs/decodePicture';
 import { type Command, isFolder, readArguments, readInput, readWhole } from './command';
 import type { CutoutJob } from './cutoutFile';
 

@@ -10,9 +10,9 @@ import type { Raster } from '../core/raster/raster';
 import type { Recipe } from '../core/recipe/recipe';
 import { type MasterResult, cutOutFacts, runStages } from '../core/recipe/runRecipe';
 import { marksOf } from '../core/stages/cutOutFacts';
-import { type DecodedPicture, decodePicture } from '../server/codecs/decodePicture';
-import { encodeMasterPng } from '../server/codecs/encodePng';
-import { readBackPng } from '../server/codecs/readBackPng';
+import { type DecodedPicture, decodePicture } from '../codecs/decodePicture';
+import { encodeMasterPng } from '../codecs/encodePng';
+import { readBackPng } from '../codecs/readBackPng';
 import { readInput } from './command';
 
 /** One cut-out, as plain values: it travels to worker threads. */

@@ -5,7 +5,7 @@ import { cutOutFlat, plainFlat } from '../core/matte/cutOutFlat';
 import { initialRecipe } from '../core/recipe/recipe';
 import { cutOutFacts, runStages } from '../core/recipe/runRecipe';
 import { marksOf } from '../core/stages/cutOutFacts';
-import { decodePicture } from '../server/codecs/decodePicture';
+import { decodePicture } from '../codecs/decodePicture';
 import { type Command, isFolder, readArguments, readInput } from './command';
 
 const help = `tassel inspect FILE [--json]

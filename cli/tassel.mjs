@@ -24,7 +24,7 @@ function stamp() {
       }
     }
   };
-  for (const folder of ['core', 'cli', 'server/codecs']) walk(join(root, folder));
+  for (const folder of ['core', 'cli', 'codecs']) walk(join(root, folder));
   return hash.toString(16);
 }
 

@@ -1,6 +1,6 @@
 import type { Raster } from '../core/raster/raster';
 import type { Rgb } from '../core/colour/hex';
-import { renderSvgFile } from '../server/codecs/renderSvg';
+import { renderSvgFile } from '../codecs/renderSvg';
 
 /** A drawn mark with its truth: straight alpha and the mark's own colours. */
 export const renderSvg = (body: string, width: number, height: number, viewBox = `0 0 ${width} ${height}`): Raster =>

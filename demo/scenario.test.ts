@@ -5,7 +5,7 @@ import { measureAccuracy } from '../bench/measure';
 import { enclosedTruth, scoreEnclosed } from '../bench/enclosedTruth';
 import { connectedWithChoke, hardColourKey } from '../bench/baselines';
 import { cutOutFlat, plainFlat } from '../core/matte/cutOutFlat';
-import { decodePicture } from '../server/codecs/decodePicture';
+import { decodePicture } from '../codecs/decodePicture';
 import { measureInkResult } from '../bench/measureInk';
 import { cutOutInk, plainInk } from '../core/ink/cutOutInk';
 import { drawGrounds, drawLogos, drawSignatures } from './scenario';

@@ -1,7 +1,7 @@
 import type { Rgb } from '../core/colour/hex';
 import type { Raster } from '../core/raster/raster';
 import { plainCapture, simulateCapture } from '../core/capture/simulateCapture';
-import { encodeCaptureJpeg, layOnItsSide } from '../server/codecs/encodeCapture';
+import { encodeCaptureJpeg, layOnItsSide } from '../codecs/encodeCapture';
 import { again, toJpeg, toPng } from './capture';
 import { badgeSvg } from './marks/badge';
 import { festivalSvg } from './marks/festival';

@@ -1,6 +1,6 @@
 import { layOutLine, lineWidth } from '../core/type/setType';
 import { pathDataFrom } from '../core/vector/pathData';
-import { loadTypeface } from '../server/codecs/loadTypeface';
+import { loadTypeface } from '../codecs/loadTypeface';
 
 export const fontFiles = {
   grotesque: '@fontsource/bricolage-grotesque/files/bricolage-grotesque-latin-800-normal.woff',

@@ -8,9 +8,9 @@ import { type Recipe, type SizeLine, readRecipe } from '../core/recipe/recipe';
 import { createStageCache, makeVariant, runStages } from '../core/recipe/runRecipe';
 import { findExtents } from '../core/raster/extents';
 import { resizeRaster } from '../core/raster/resize';
-import { decodePicture } from './codecs/decodePicture';
-import { encodeDeliveryPng, encodeMasterPng } from './codecs/encodePng';
-import { type PngReceipt, clearShare, readBackPng } from './codecs/readBackPng';
+import { decodePicture } from '../codecs/decodePicture';
+import { encodeDeliveryPng, encodeMasterPng } from '../codecs/encodePng';
+import { type PngReceipt, clearShare, readBackPng } from '../codecs/readBackPng';
 import { describeFindings, describeFound } from './describe';
 
 /** A picture for a task: its bytes and a key that names them, so that a thread need not decode twice. */

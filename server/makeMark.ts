@@ -9,9 +9,9 @@ import { boundsOfPath, svgOfPath } from '../core/vector/pathData';
 import type { MakeMarkRequest } from '../contract/requests';
 import type { TakenIn } from '../contract/views';
 import { CoreError } from '../core/errors';
-import { encodeCaptureJpeg } from './codecs/encodeCapture';
-import { loadTypeface } from './codecs/loadTypeface';
-import { renderSvgFile } from './codecs/renderSvg';
+import { encodeCaptureJpeg } from '../codecs/encodeCapture';
+import { loadTypeface } from '../codecs/loadTypeface';
+import { renderSvgFile } from '../codecs/renderSvg';
 import { type TakeInDeps, keepPicture, takeIn } from './takeIn';
 
 /** Width at which paths are rendered for the working picture. */

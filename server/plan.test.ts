@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { initialRecipe } from '../core/recipe/recipe';
-import { kindByName, sniffKind } from './codecs/sniffKind';
+import { kindByName, sniffKind } from '../codecs/sniffKind';
 import { writeReceipt } from './jobs/receipt';
 import { planFiles } from './planFiles';
 import { attachment } from './routes/pictures';

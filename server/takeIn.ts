@@ -1,8 +1,8 @@
 import type pg from 'pg';
 import type { FoundView, TakenIn } from '../contract/views';
 import type { Raster } from '../core/raster/raster';
-import { decodePicture, reducePicture } from './codecs/decodePicture';
-import { encodeWorkingPng } from './codecs/encodePng';
+import { decodePicture, reducePicture } from '../codecs/decodePicture';
+import { encodeWorkingPng } from '../codecs/encodePng';
 import type { CorePool } from './corePool';
 import { keepBlob, sha256 } from './store/blobs';
 import { withTransaction } from './store/db';

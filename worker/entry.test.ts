@@ -5,7 +5,7 @@ import { initialRecipe } from '../core/recipe/recipe';
 import { runStages } from '../core/recipe/runRecipe';
 import type { StageValues } from '../core/stages';
 import type { Raster } from '../core/raster/raster';
-import { encodeWorkingPng } from '../server/codecs/encodePng';
+import { encodeWorkingPng } from '../codecs/encodePng';
 import { disc, drawMark, either, onGround, pixel, ring } from '../tests/support/pictures';
 import type { Answers, Envelope, Reply, Request } from './protocol';
 

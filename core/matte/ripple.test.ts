@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { renderSvg } from '../../demo/render';
-import { decodePicture } from '../../server/codecs/decodePicture';
+import { decodePicture } from '../../codecs/decodePicture';
 import { disc, drawMark, either, jpegOf, onGround, pixel, ring } from '../../tests/support/pictures';
 import type { Raster } from '../raster/raster';
 import { cutOutFlat, plainFlat } from './cutOutFlat';

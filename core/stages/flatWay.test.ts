@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { disc, drawMark, jpegOf, onGround, pixel, ring } from '../../tests/support/pictures';
-import { decodePicture } from '../../server/codecs/decodePicture';
+import { decodePicture } from '../../codecs/decodePicture';
 import { project, invertProjective } from '../geometry/projective';
 import type { Raster } from '../raster/raster';
 import { initialRecipe } from '../recipe/recipe';

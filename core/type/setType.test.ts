@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { loadTypeface } from '../../server/codecs/loadTypeface';
+import { loadTypeface } from '../../codecs/loadTypeface';
 import { boundsOfPath, svgOfPath } from '../vector/pathData';
 import { type TypeOptions, lineWidth, setType } from './setType';
 import { typefaces } from './typefaces';

@@ -1,5 +1,5 @@
 import { expect, it } from 'vitest';
-import { renderSvgFile } from '../../server/codecs/renderSvg';
+import { renderSvgFile } from '../../codecs/renderSvg';
 import { pixel } from '../../tests/support/pictures';
 import type { PenPoint } from '../geometry/penStroke';
 import { drawnPath } from './drawnPath';

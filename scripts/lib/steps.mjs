@@ -17,12 +17,15 @@ function writeStamp(name, value) {
 
 export function run(command, args, options = {}) {
   const done = spawnSync(command, args, { cwd: projectDir, stdio: 'inherit', ...options });
-  if (done.status !== 0) throw new Error(`${command} ${args.slice(0, 3).join(' ')} ended with ${done.status ?? done.signal}`);
+  if (done.status !== 0)
+    throw new Error(`${command} ${args.slice(0, 3).join(' ')} ended with ${done.status ?? done.signal}`);
 }
 
 /** `npm ci`, unless node_modules was made from this very lock file. */
 export function ensureModules() {
-  const lock = createHash('sha256').update(readFileSync(join(projectDir, 'package-lock.json'))).digest('hex');
+  const lock = createHash('sha256')
+    .update(readFileSync(join(projectDir, 'package-lock.json')))
+    .digest('hex');
   if (existsSync(join(projectDir, 'node_modules/.package-lock.json')) && readStamp('modules') === lock) return;
   say('Installing npm packages');
   run('npm', ['ci', '--no-audit', '--no-fund', '--loglevel=error']);
@@ -43,7 +46,17 @@ export function sourceStamp(folders) {
 
 /** Builds server and web when their sources changed since the last build. */
 export function ensureBuild({ force = false } = {}) {
-  const stamp = sourceStamp(['core', 'contract', 'server', 'worker', 'web', 'demo', 'package-lock.json', 'scripts']);
+  const stamp = sourceStamp([
+    'core',
+    'contract',
+    'codecs',
+    'server',
+    'worker',
+    'web',
+    'demo',
+    'package-lock.json',
+    'scripts',
+  ]);
   if (!force && readStamp('build') === stamp && existsSync(join(projectDir, 'dist/web/index.html'))) return;
   say('Building');
   run(process.execPath, ['scripts/build.mjs']);

@@ -2,7 +2,7 @@ import { zip } from 'fflate';
 import type pg from 'pg';
 import { isCoreError } from '../../core/errors';
 import { readRecipe } from '../../core/recipe/recipe';
-import { readBackZip } from '../codecs/readBackZip';
+import { readBackZip } from '../../codecs/readBackZip';
 import type { CorePool } from '../corePool';
 import { planFiles } from '../planFiles';
 import { keepBlob, readBlob } from '../store/blobs';

@@ -3,7 +3,7 @@ import { addSiblingsRequest, changeMarkRequest, checkBody, makeMarkRequest, save
 import { CoreError } from '../../core/errors';
 import { readRecipe } from '../../core/recipe/recipe';
 import type { AppDeps } from '../app';
-import { MOST_BYTES } from '../codecs/decodePicture';
+import { MOST_BYTES } from '../../codecs/decodePicture';
 import { findBrand } from '../store/brands';
 import { asId, withTransaction } from '../store/db';
 import { addSiblings, changeMark, findMark, listMarks, removeMark, saveRecipe, stepHistory } from '../store/marks';

@@ -2,7 +2,7 @@ import { unzipSync } from 'fflate';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { paths } from '../../contract/paths';
 import type { DeliveryView, ErrorBody, MarkView } from '../../contract/views';
-import { decodePicture } from '../../server/codecs/decodePicture';
+import { decodePicture } from '../../codecs/decodePicture';
 import { drawMark, onGround, pngOf, ring } from '../support/pictures';
 import { type TestApp, createTestApp } from '../support/testApp';
 

@@ -1,8 +1,8 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { paths } from '../../contract/paths';
 import type { BrandView, ErrorBody, MarkCard, MarkView, TakenIn } from '../../contract/views';
-import { decodePicture } from '../../server/codecs/decodePicture';
-import { chunkTypes } from '../../server/codecs/readBackPng';
+import { decodePicture } from '../../codecs/decodePicture';
+import { chunkTypes } from '../../codecs/readBackPng';
 import { pixel } from '../support/pictures';
 import { type TestApp, createTestApp } from '../support/testApp';
 

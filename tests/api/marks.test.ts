@@ -2,9 +2,9 @@ import { createHash } from 'node:crypto';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { paths } from '../../contract/paths';
 import type { ErrorBody, MarkCard, MarkView } from '../../contract/views';
-import { withCameraTags } from '../../server/codecs/encodeCapture';
-import { decodePicture } from '../../server/codecs/decodePicture';
-import { chunkTypes } from '../../server/codecs/readBackPng';
+import { withCameraTags } from '../../codecs/encodeCapture';
+import { decodePicture } from '../../codecs/decodePicture';
+import { chunkTypes } from '../../codecs/readBackPng';
 import { disc, drawMark, jpegOf, onGround, pngOf, ring } from '../support/pictures';
 import { type TestApp, createTestApp } from '../support/testApp';
 

@@ -3,7 +3,7 @@ import { paths } from '../../contract/paths';
 import type { MarkView, TakenIn } from '../../contract/views';
 import { photographSheet } from '../../core/ink/testSheet';
 import { toJpeg } from '../../demo/capture';
-import { decodePicture } from '../../server/codecs/decodePicture';
+import { decodePicture } from '../../codecs/decodePicture';
 import { disc, drawMark, either, jpegOf, onGround, pngOf, ring } from '../support/pictures';
 import { type BrowserRig, startRig } from './rig';
 

@@ -4,7 +4,7 @@ import { paths } from '../../contract/paths';
 import type { MarkView } from '../../contract/views';
 import { findExtents } from '../../core/raster/extents';
 import type { Raster } from '../../core/raster/raster';
-import { decodePicture } from '../../server/codecs/decodePicture';
+import { decodePicture } from '../../codecs/decodePicture';
 import { pixel } from '../support/pictures';
 import { type BrowserRig, startRig } from './rig';
 

@@ -6,7 +6,7 @@ import { photographSheet } from '../../core/ink/testSheet';
 import type { Raster } from '../../core/raster/raster';
 import { runStages } from '../../core/recipe/runRecipe';
 import { toJpeg } from '../../demo/capture';
-import { decodePicture } from '../../server/codecs/decodePicture';
+import { decodePicture } from '../../codecs/decodePicture';
 import { disc, drawMark, either, jpegOf, onGround, pixel, ring } from '../support/pictures';
 import { type BrowserRig, startRig } from './rig';
 

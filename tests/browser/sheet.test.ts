@@ -10,8 +10,8 @@ import type { Raster } from '../../core/raster/raster';
 import { warpRaster } from '../../core/raster/warpRaster';
 import { cropRaster } from '../../core/raster/cropRaster';
 import { type DemoMark, drawSignatures } from '../../demo/scenario';
-import { decodePicture } from '../../server/codecs/decodePicture';
-import { chunkTypes } from '../../server/codecs/readBackPng';
+import { decodePicture } from '../../codecs/decodePicture';
+import { chunkTypes } from '../../codecs/readBackPng';
 import { type BrowserRig, dropFiles, startRig } from './rig';
 
 let rig: BrowserRig;

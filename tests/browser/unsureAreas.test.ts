@@ -3,7 +3,7 @@ import { paths } from '../../contract/paths';
 import type { MarkView, TakenIn } from '../../contract/views';
 import { toJpeg } from '../../demo/capture';
 import { compositeOn, renderSvg } from '../../demo/render';
-import { decodePicture } from '../../server/codecs/decodePicture';
+import { decodePicture } from '../../codecs/decodePicture';
 import { pixel } from '../support/pictures';
 import { type BrowserRig, startRig } from './rig';
 

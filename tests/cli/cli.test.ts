@@ -4,7 +4,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { photographSheet } from '../../core/ink/testSheet';
-import { decodePicture } from '../../server/codecs/decodePicture';
+import { decodePicture } from '../../codecs/decodePicture';
 import { drawMark, jpegOf, onGround, pixel, pngOf, ring } from '../support/pictures';
 
 const root = join(import.meta.dirname, '../..');

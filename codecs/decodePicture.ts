@@ -1,6 +1,6 @@
 import sharp from 'sharp';
-import { CoreError } from '../../core/errors';
-import type { Raster } from '../../core/raster/raster';
+import { CoreError } from '../core/errors';
+import type { Raster } from '../core/raster/raster';
 import { type FileKind, kindByName, sniffKind } from './sniffKind';
 
 export const MOST_BYTES = 80 * 1024 * 1024;

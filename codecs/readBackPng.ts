@@ -1,6 +1,6 @@
 import { crc32 } from 'node:zlib';
-import { CoreError, isCoreError } from '../../core/errors';
-import type { Raster } from '../../core/raster/raster';
+import { CoreError, isCoreError } from '../core/errors';
+import type { Raster } from '../core/raster/raster';
 import { unpackInSteps } from './unpackInSteps';
 
 /** What was read back from a PNG after writing it, by a decoder that shares no code with the encoder. */

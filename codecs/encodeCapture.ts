@@ -1,5 +1,5 @@
 import sharp from 'sharp';
-import type { Raster } from '../../core/raster/raster';
+import type { Raster } from '../core/raster/raster';
 import { fromRaw } from './decodePicture';
 
 /** Made-up: a camera and a place that do not exist. */

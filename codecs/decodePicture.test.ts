@@ -2,7 +2,7 @@ import { crc32, deflateSync } from 'node:zlib';
 import sharp from 'sharp';
 import { describe, expect, it } from 'vitest';
 import { withCameraTags } from './encodeCapture';
-import { disc, drawMark, jpegOf, onGround, pixel, pngOf } from '../../tests/support/pictures';
+import { disc, drawMark, jpegOf, onGround, pixel, pngOf } from '../tests/support/pictures';
 import { decodePicture, reducePicture } from './decodePicture';
 import { encodeDeliveryPng, encodeMasterPng, encodeWorkingPng } from './encodePng';
 import { chunkTypes, readBackPng } from './readBackPng';

@@ -1,7 +1,7 @@
 import opentype from 'opentype.js';
 import { readFileSync } from 'node:fs';
 import { createRequire } from 'node:module';
-import type { TypeFont } from '../../core/type/setType';
+import type { TypeFont } from '../core/type/setType';
 
 const require = createRequire(import.meta.url);
 const loaded = new Map<string, TypeFont>();

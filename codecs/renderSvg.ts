@@ -1,5 +1,5 @@
 import { Resvg } from '@resvg/resvg-js';
-import type { Raster } from '../../core/raster/raster';
+import type { Raster } from '../core/raster/raster';
 
 /** A drawing made by our own code, rendered: straight alpha. @param svg  a whole file whose size is the pixel size */
 export function renderSvgFile(svg: string, width: number, height: number): Raster {

@@ -1,4 +1,4 @@
-import { type Raster, hasTransparency } from '../../core/raster/raster';
+import { type Raster, hasTransparency } from '../core/raster/raster';
 import { fromRaw } from './decodePicture';
 
 /** A delivered file: RGBA, 8 bits, sRGB profile embedded, not interlaced, nothing else in it. */

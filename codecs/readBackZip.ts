@@ -1,5 +1,5 @@
 import { crc32 } from 'node:zlib';
-import { CoreError } from '../../core/errors';
+import { CoreError } from '../core/errors';
 
 /**
  * Reads a ZIP of stored entries back by its local headers (PKWARE APPNOTE 4.3.7) and compares every entry with what

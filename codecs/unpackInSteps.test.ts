@@ -1,6 +1,6 @@
 import { deflateSync } from 'node:zlib';
 import { describe, expect, it, vi } from 'vitest';
-import { seededRandom } from '../../core/seededRandom';
+import { seededRandom } from '../core/seededRandom';
 import { unpackInSteps } from './unpackInSteps';
 
 const random = seededRandom(11);
