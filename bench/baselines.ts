@@ -27,14 +27,21 @@ export function hardColourKey(raster: Raster): Raster {
 /** Only ground joined to the border goes, and the edge moves in by one pixel against the fringe. */
 export function connectedWithChoke(raster: Raster): Raster {
   const distance = groundDistance(raster, measureGround(raster));
-  const labels = spreadGround(distance, allMixed(raster.width, raster.height), raster.width, raster.height, KEY_TOLERANCE);
+  const labels = spreadGround(
+    distance,
+    allMixed(raster.width, raster.height),
+    raster.width,
+    raster.height,
+    KEY_TOLERANCE,
+  );
   const out = keepWhere(raster, (i) => labels[i] !== OUTSIDE);
   chokeMatte(out, 1);
   return out;
 }
 
 const LUMA = [0.299, 0.587, 0.114] as const;
-const lumaAt = (r: Raster, i: number) => r.data[i * 4] * LUMA[0] + r.data[i * 4 + 1] * LUMA[1] + r.data[i * 4 + 2] * LUMA[2];
+const lumaAt = (r: Raster, i: number) =>
+  r.data[i * 4] * LUMA[0] + r.data[i * 4 + 1] * LUMA[1] + r.data[i * 4 + 2] * LUMA[2];
 
 // The commonest colour of the sheet, by the median of each channel.
 function medianColour({ data }: Raster): readonly number[] {

@@ -10,10 +10,17 @@ import { makeTestCapture } from './testCaptures';
 
 const url = process.argv[2];
 const browser = await launchBrowser();
-await fetch(url + paths.brands, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify({ name: `Bench ${Date.now()}`, palette: [] }) }).then((r) => r.json() as Promise<BrandView>);
+await fetch(url + paths.brands, {
+  method: 'POST',
+  headers: { 'content-type': 'application/json' },
+  body: JSON.stringify({ name: `Bench ${Date.now()}`, palette: [] }),
+}).then((r) => r.json() as Promise<BrandView>);
 const median = (list: number[]) => [...list].sort((a, b) => a - b)[list.length >> 1];
 const settle = async (page: Page) => {
-  await page.getByText('settling to full size').waitFor({ timeout: 5000 }).catch(() => {});
+  await page
+    .getByText('settling to full size')
+    .waitFor({ timeout: 5000 })
+    .catch(() => {});
   await page.getByText('settling to full size').waitFor({ state: 'detached', timeout: 60_000 });
 };
 
@@ -33,12 +40,19 @@ async function measure(title: string, name: string, bytes: Uint8Array, slider: s
       last = now;
     }, 10);
   });
-  const file = await page.evaluateHandle(({ base64, fileName }) => {
-    const data = new DataTransfer();
-    data.items.add(new File([Uint8Array.from(atob(base64), (c) => c.charCodeAt(0))], fileName, { type: 'image/jpeg' }));
-    return data;
-  }, { base64: Buffer.from(bytes).toString('base64'), fileName: name });
-  await page.evaluate(() => { (window as unknown as { worst: number }).worst = 0; });
+  const file = await page.evaluateHandle(
+    ({ base64, fileName }) => {
+      const data = new DataTransfer();
+      data.items.add(
+        new File([Uint8Array.from(atob(base64), (c) => c.charCodeAt(0))], fileName, { type: 'image/jpeg' }),
+      );
+      return data;
+    },
+    { base64: Buffer.from(bytes).toString('base64'), fileName: name },
+  );
+  await page.evaluate(() => {
+    (window as unknown as { worst: number }).worst = 0;
+  });
   const dropped = Date.now();
   await page.dispatchEvent('.marks', 'drop', { dataTransfer: file });
   await page.getByRole('button', { name: /^White, contrast \d/ }).waitFor({ timeout: 60_000 });
@@ -46,7 +60,12 @@ async function measure(title: string, name: string, bytes: Uint8Array, slider: s
   await settle(page);
   const settledFirst = Date.now() - dropped;
 
-  const box = (await page.getByRole('slider', { name: slider }).boundingBox()) as { x: number; y: number; width: number; height: number };
+  const box = (await page.getByRole('slider', { name: slider }).boundingBox()) as {
+    x: number;
+    y: number;
+    width: number;
+    height: number;
+  };
   const before = await page.evaluate(() => performance.getEntriesByName('tassel-quick').length);
   await page.mouse.move(box.x + box.width * 0.3, box.y + 20);
   await page.mouse.down();
@@ -54,7 +73,9 @@ async function measure(title: string, name: string, bytes: Uint8Array, slider: s
     await page.mouse.move(box.x + box.width * (0.3 + 0.01 * (k + 1)), box.y + 20);
     await page.waitForTimeout(150);
   }
-  const quick = (await page.evaluate(() => performance.getEntriesByName('tassel-quick').map((e) => e.duration))).slice(before);
+  const quick = (await page.evaluate(() => performance.getEntriesByName('tassel-quick').map((e) => e.duration))).slice(
+    before,
+  );
   await page.mouse.up();
   const released = Date.now();
   await settle(page);
@@ -69,9 +90,17 @@ page blocked at most                 ${Math.round(worst)} ms`);
   await page.context().close();
 }
 
-const badge = await toJpeg(compositeOn(renderSvg(badgeSvg(2600), 6000, 4000, '-1700 -700 6000 4000'), [255, 255, 255]), 88);
+const badge = await toJpeg(
+  compositeOn(renderSvg(badgeSvg(2600), 6000, 4000, '-1700 -700 6000 4000'), [255, 255, 255]),
+  88,
+);
 await measure('A 24-megapixel JPEG on white', 'big.jpg', badge, 'Tolerance');
 // One signature, so that its bench opens at once.
 const capture = await makeTestCapture(1004, [4000]);
-await measure(`A ${((capture.picture.width * capture.picture.height) / 1e6).toFixed(0)}-megapixel photograph of ink`, 'ink.jpg', await toJpeg(capture.picture, 88), 'Cut level');
+await measure(
+  `A ${((capture.picture.width * capture.picture.height) / 1e6).toFixed(0)}-megapixel photograph of ink`,
+  'ink.jpg',
+  await toJpeg(capture.picture, 88),
+  'Cut level',
+);
 await browser.close();

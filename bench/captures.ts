@@ -22,13 +22,22 @@ const mean = (list: readonly number[]) => list.reduce((s, v) => s + v, 0) / Math
 
 /** @param seeds  of the captures; those from 1000 up were never looked at while tuning */
 export async function benchCaptures(seeds: readonly number[], isVerbose: boolean): Promise<void> {
-  const rows = new Map<string, Score[]>([['colour key', []], ['one threshold (Otsu)', []], ['luminance ramp', []], ['Tassel, no setting', []]]);
+  const rows = new Map<string, Score[]>([
+    ['colour key', []],
+    ['one threshold (Otsu)', []],
+    ['luminance ramp', []],
+    ['Tassel, no setting', []],
+  ]);
   const angles: number[] = [];
   let rightNumber = 0;
   for (const seed of seeds) {
     const capture = await makeTestCapture(seed);
     const { picture, truth } = capture;
-    const methods: ((p: Raster) => { picture: Raster; facts?: InkFacts | null })[] = [inkKey, otsuThreshold, inkRamp].map((m) => (p: Raster) => ({ picture: m(p) }));
+    const methods: ((p: Raster) => { picture: Raster; facts?: InkFacts | null })[] = [
+      inkKey,
+      otsuThreshold,
+      inkRamp,
+    ].map((m) => (p: Raster) => ({ picture: m(p) }));
     for (const [k, [, list]] of [...rows].entries()) {
       if (isVerbose && k < 3) continue;
       const began = performance.now();
@@ -42,15 +51,25 @@ export async function benchCaptures(seeds: readonly number[], isVerbose: boolean
         rightNumber++;
         angles.push(error);
       }
-      if (isVerbose) console.log(`${String(seed).padStart(5)} ${picture.width}px alpha ${score.alpha.toFixed(3)} colour ${score.colour.toFixed(1)} comp ${score.compositeMean.toFixed(2)} p99 ${score.compositeP99.toFixed(1)} F ${score.f.toFixed(3)} thin ${score.thin.toFixed(3)} strays ${score.strays} angle ${error?.toFixed(1) ?? `${done.facts?.marks.length ?? 0} of ${capture.marks.length}`} · ${capture.id}, ${capture.how}`);
+      if (isVerbose)
+        console.log(
+          `${String(seed).padStart(5)} ${picture.width}px alpha ${score.alpha.toFixed(3)} colour ${score.colour.toFixed(1)} comp ${score.compositeMean.toFixed(2)} p99 ${score.compositeP99.toFixed(1)} F ${score.f.toFixed(3)} thin ${score.thin.toFixed(3)} strays ${score.strays} angle ${error?.toFixed(1) ?? `${done.facts?.marks.length ?? 0} of ${capture.marks.length}`} · ${capture.id}, ${capture.how}`,
+        );
     }
   }
-  console.log(`\nCaptures of ink on paper (${seeds.length})\n${''.padEnd(26)}alpha  colour  comp.   p99      F   thin  strays  ms/MP`);
+  console.log(
+    `\nCaptures of ink on paper (${seeds.length})\n${''.padEnd(26)}alpha  colour  comp.   p99      F   thin  strays  ms/MP`,
+  );
   for (const [name, list] of rows) {
-    const m = (pick: (s: Score) => number, digits: number, width: number) => mean(list.map(pick)).toFixed(digits).padStart(width);
-    console.log(`${name.padEnd(24)}${m((s) => s.alpha, 4, 7)}${m((s) => s.colour, 2, 8)}${m((s) => s.compositeMean, 2, 7)}${m((s) => s.compositeP99, 1, 6)}${m((s) => s.f, 3, 7)}${m((s) => s.thin, 3, 7)}${m((s) => s.strays, 1, 8)}${m((s) => s.msPerMp, 0, 7)}`);
+    const m = (pick: (s: Score) => number, digits: number, width: number) =>
+      mean(list.map(pick)).toFixed(digits).padStart(width);
+    console.log(
+      `${name.padEnd(24)}${m((s) => s.alpha, 4, 7)}${m((s) => s.colour, 2, 8)}${m((s) => s.compositeMean, 2, 7)}${m((s) => s.compositeP99, 1, 6)}${m((s) => s.f, 3, 7)}${m((s) => s.thin, 3, 7)}${m((s) => s.strays, 1, 8)}${m((s) => s.msPerMp, 0, 7)}`,
+    );
   }
-  console.log(`right number of marks on ${Math.round((rightNumber / seeds.length) * 100)} % of the sheets; angle off by ${mean(angles).toFixed(2)}° on average`);
+  console.log(
+    `right number of marks on ${Math.round((rightNumber / seeds.length) * 100)} % of the sheets; angle off by ${mean(angles).toFixed(2)}° on average`,
+  );
 }
 
 /** Time of one photograph of about twelve megapixels, one thread, first to third run. */

@@ -2,17 +2,25 @@ import type { Anchor } from '../core/params';
 import type { TestLogo } from './testLogos';
 import type { Raster } from '../core/raster/raster';
 
-export interface EnclosedScore { readonly groundLeft: number | null; readonly solidsLost: number | null }
+export interface EnclosedScore {
+  readonly groundLeft: number | null;
+  readonly solidsLost: number | null;
+}
 
-const isNear = (d: Uint8Array, i: number, g: readonly number[]) => Math.abs(d[i] - g[0]) < 10 && Math.abs(d[i + 1] - g[1]) < 10 && Math.abs(d[i + 2] - g[2]) < 10;
+const isNear = (d: Uint8Array, i: number, g: readonly number[]) =>
+  Math.abs(d[i] - g[0]) < 10 && Math.abs(d[i + 1] - g[1]) < 10 && Math.abs(d[i + 2] - g[2]) < 10;
 
 /** Per pixel of the truth: 1 enclosed and open, 2 enclosed and solid in the ground's colour, 0 anything else; and a point for each patch. */
-export function enclosedTruth({ truth, ground }: Pick<TestLogo, 'truth' | 'ground'>): { kinds: Uint8Array; anchors: Anchor[] } {
+export function enclosedTruth({ truth, ground }: Pick<TestLogo, 'truth' | 'ground'>): {
+  kinds: Uint8Array;
+  anchors: Anchor[];
+} {
   const { width, height, data } = truth;
   const kinds = new Uint8Array(width * height);
   const seen = new Uint8Array(width * height);
   const anchors: Anchor[] = [];
-  const kindAt = (i: number) => (data[i * 4 + 3] === 0 ? 1 : data[i * 4 + 3] === 255 && isNear(data, i * 4, ground) ? 2 : 0);
+  const kindAt = (i: number) =>
+    data[i * 4 + 3] === 0 ? 1 : data[i * 4 + 3] === 255 && isNear(data, i * 4, ground) ? 2 : 0;
   for (let start = 0; start < seen.length; start++) {
     const kind = kindAt(start);
     if (kind === 0 || seen[start]) continue;
@@ -26,7 +34,12 @@ export function enclosedTruth({ truth, ground }: Pick<TestLogo, 'truth' | 'groun
       const x = i % width;
       const y = (i / width) | 0;
       if (x === 0 || y === 0 || x === width - 1 || y === height - 1) touches = true;
-      for (const n of [x > 0 ? i - 1 : -1, x < width - 1 ? i + 1 : -1, y > 0 ? i - width : -1, y < height - 1 ? i + width : -1]) {
+      for (const n of [
+        x > 0 ? i - 1 : -1,
+        x < width - 1 ? i + 1 : -1,
+        y > 0 ? i - width : -1,
+        y < height - 1 ? i + width : -1,
+      ]) {
         if (n >= 0 && !seen[n] && kindAt(n) === kind) {
           seen[n] = 1;
           stack.push(n);

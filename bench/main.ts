@@ -20,9 +20,14 @@ import { makeTestLogo } from './testLogos';
 const root = join(import.meta.dirname, '..');
 const out = join(root, 'bench/out');
 mkdirSync(out, { recursive: true });
-const ours = (anchors: readonly Anchor[]) => (picture: Raster) => cutOutFlat(picture, { ...plainFlat, anchors }).picture;
+const ours = (anchors: readonly Anchor[]) => (picture: Raster) =>
+  cutOutFlat(picture, { ...plainFlat, anchors }).picture;
 
-interface Score extends Accuracy { readonly left: number | null; readonly lost: number | null; readonly msPerMp: number }
+interface Score extends Accuracy {
+  readonly left: number | null;
+  readonly lost: number | null;
+  readonly msPerMp: number;
+}
 type Method = (picture: Raster) => Raster;
 
 function score(method: Method, picture: Raster, truth: Raster, kinds: Uint8Array): Score {
@@ -43,12 +48,49 @@ function printTable(title: string, rows: ReadonlyMap<string, readonly Score[]>):
   console.log(`\n${title}\n${''.padEnd(34)}alpha  colour  comp.   p99   left   lost  ms/MP`);
   for (const [name, list] of rows) {
     const m = (pick: (s: Score) => number | null) => mean(list.map(pick));
-    console.log(`${name.padEnd(32)}${cell(m((s) => s.alpha), 4, 7)}${cell(m((s) => s.colour), 2, 8)}${cell(m((s) => s.compositeMean), 2, 7)}${cell(m((s) => s.compositeP99), 1, 6)}${cell(m((s) => s.left), 3, 7)}${cell(m((s) => s.lost), 3, 7)}${cell(m((s) => s.msPerMp), 0, 7)}`);
+    console.log(
+      `${name.padEnd(32)}${cell(
+        m((s) => s.alpha),
+        4,
+        7,
+      )}${cell(
+        m((s) => s.colour),
+        2,
+        8,
+      )}${cell(
+        m((s) => s.compositeMean),
+        2,
+        7,
+      )}${cell(
+        m((s) => s.compositeP99),
+        1,
+        6,
+      )}${cell(
+        m((s) => s.left),
+        3,
+        7,
+      )}${cell(
+        m((s) => s.lost),
+        3,
+        7,
+      )}${cell(
+        m((s) => s.msPerMp),
+        0,
+        7,
+      )}`,
+    );
   }
 }
 
-async function measureSet(inputs: readonly { picture: Raster; truth: Raster; ground: readonly [number, number, number] }[]): Promise<Map<string, Score[]>> {
-  const rows = new Map<string, Score[]>([['hard colour key', []], ['connected, 1 px choke', []], ['Tassel, no setting', []], ['Tassel, enclosed areas given', []]]);
+async function measureSet(
+  inputs: readonly { picture: Raster; truth: Raster; ground: readonly [number, number, number] }[],
+): Promise<Map<string, Score[]>> {
+  const rows = new Map<string, Score[]>([
+    ['hard colour key', []],
+    ['connected, 1 px choke', []],
+    ['Tassel, no setting', []],
+    ['Tassel, enclosed areas given', []],
+  ]);
   for (const { picture, truth, ground } of inputs) {
     const { kinds, anchors } = enclosedTruth({ truth, ground });
     const methods: Method[] = [hardColourKey, connectedWithChoke, ours([]), ours(anchors)];
@@ -61,9 +103,12 @@ const demo = [];
 for (const mark of await drawLogos()) {
   if (!mark.ground) continue;
   const { raster } = await decodePicture(mark.bytes, mark.fileName);
-  if (inspectPicture(raster).way !== 'transparent') demo.push({ picture: raster, truth: mark.truth, ground: mark.ground });
+  if (inspectPicture(raster).way !== 'transparent')
+    demo.push({ picture: raster, truth: mark.truth, ground: mark.ground });
 }
-console.log('alpha: error in the edge band; colour: ΔE there; comp., p99: composite ΔE on the worst of four grounds; left: ground left in\nenclosed areas; lost: inner solids lost. ms/MP includes warming up on small pictures.');
+console.log(
+  'alpha: error in the edge band; colour: ΔE there; comp., p99: composite ΔE on the worst of four grounds; left: ground left in\nenclosed areas; lost: inner solids lost. ms/MP includes warming up on small pictures.',
+);
 printTable(`The demo's marks on a ground (${demo.length})`, await measureSet(demo));
 
 // Seeds from 1000 up were never looked at while tuning; those below 40 were.
@@ -74,14 +119,23 @@ printTable(`Test logos kept out of tuning (${logos.length})`, await measureSet(l
 
 const inner = [];
 for (let seed = 1000; seed < 1000 + amount; seed++) inner.push(await makeTestLogo(seed, 'inner'));
-printTable(`Test logos whose inner parts are the question, kept out of tuning (${inner.length})`, await measureSet(inner));
+printTable(
+  `Test logos whose inner parts are the question, kept out of tuning (${inner.length})`,
+  await measureSet(inner),
+);
 
 // Speed on large pictures, mostly ground, and of the whole command beside a bare decode and encode.
-const plainLogo = '<path d="M900 1700 L1300 700 L1700 1700 Z M1150 1500 L1450 1500 L1300 1100 Z" fill="#1c4d7a" fill-rule="evenodd"/><circle cx="2050" cy="1250" r="330" fill="#d2622a"/><circle cx="2050" cy="1250" r="180" fill="#fff"/><path d="M800 1900 q700 120 1500 0" stroke="#333" stroke-width="14" fill="none"/>';
+const plainLogo =
+  '<path d="M900 1700 L1300 700 L1700 1700 Z M1150 1500 L1450 1500 L1300 1100 Z" fill="#1c4d7a" fill-rule="evenodd"/><circle cx="2050" cy="1250" r="330" fill="#d2622a"/><circle cx="2050" cy="1250" r="180" fill="#fff"/><path d="M800 1900 q700 120 1500 0" stroke="#333" stroke-width="14" fill="none"/>';
 const onWhite = (picture: Raster) => compositeOn(picture, [255, 255, 255]);
 const shadow = `<filter id="blur"><feGaussianBlur stdDeviation="22"/></filter><g filter="url(#blur)" opacity=".5" transform="translate(24 30)">${plainLogo.replace(/#[0-9a-f]{3,6}/g, '#000')}</g>`;
-const large = { 'a plain logo': onWhite(renderSvg(plainLogo, 3264, 2448)), 'a plain logo with a shadow': onWhite(renderSvg(shadow + plainLogo, 3264, 2448)), 'a badge full of lettering': onWhite(renderSvg(badgeSvg(1500), 3264, 2448, '-880 -470 3264 2448')) };
-const bare = (file: string) => `const s=require('sharp');s(${JSON.stringify(file)}).ensureAlpha().raw().toBuffer({resolveWithObject:true}).then(({data,info})=>s(data,{raw:info}).png().toFile(${JSON.stringify(join(out, 'bare.png'))}))`;
+const large = {
+  'a plain logo': onWhite(renderSvg(plainLogo, 3264, 2448)),
+  'a plain logo with a shadow': onWhite(renderSvg(shadow + plainLogo, 3264, 2448)),
+  'a badge full of lettering': onWhite(renderSvg(badgeSvg(1500), 3264, 2448, '-880 -470 3264 2448')),
+};
+const bare = (file: string) =>
+  `const s=require('sharp');s(${JSON.stringify(file)}).ensureAlpha().raw().toBuffer({resolveWithObject:true}).then(({data,info})=>s(data,{raw:info}).png().toFile(${JSON.stringify(join(out, 'bare.png'))}))`;
 const time = (args: string[]) => {
   const began = performance.now();
   const { status, stderr } = spawnSync(process.execPath, args, { cwd: root, encoding: 'utf8' });
@@ -97,7 +151,9 @@ function timeCommand(file: string, rounds: number): { whole: number; plain: numb
   return { whole, plain };
 }
 const middle = (list: number[]) => [...list].sort((a, b) => a - b)[list.length >> 1];
-console.log('\nEight megapixels, mostly ground: the cut-out, one thread, first to third call; the whole command beside a bare decode and PNG encode by sharp, in turn, the middle of seven');
+console.log(
+  '\nEight megapixels, mostly ground: the cut-out, one thread, first to third call; the whole command beside a bare decode and PNG encode by sharp, in turn, the middle of seven',
+);
 for (const [name, picture] of Object.entries(large)) {
   for (const kind of ['png', 'jpg'] as const) {
     const file = join(out, `large.${kind}`);
@@ -109,7 +165,9 @@ for (const [name, picture] of Object.entries(large)) {
       return performance.now() - began;
     });
     const { whole, plain } = timeCommand(file, 7);
-    console.log(`${name} as ${kind}: ${runs.map((r) => Math.round(r / 8)).join(', ')} ms/MP; command ${Math.round(whole)} ms, bare ${Math.round(plain)} ms, ratio ${(whole / plain).toFixed(2)}`);
+    console.log(
+      `${name} as ${kind}: ${runs.map((r) => Math.round(r / 8)).join(', ')} ms/MP; command ${Math.round(whole)} ms, bare ${Math.round(plain)} ms, ratio ${(whole / plain).toFixed(2)}`,
+    );
   }
 }
 
@@ -124,7 +182,15 @@ for (let k = 0; k < Math.min(25, amount); k++) {
   ratios.push({ id: `${id}, ${picture.width} × ${picture.height}`, ratio: whole / plain });
 }
 ratios.sort((a, b) => b.ratio - a.ratio);
-console.log(`\n${ratios.length} test logos of 300 to ${WIDTHS[4]} px and more: the whole command takes ${mean(ratios.map((r) => r.ratio)).toFixed(2)} times the bare one on average; most: ${ratios.slice(0, 3).map((r) => `${r.id} ${r.ratio.toFixed(2)}`).join('; ')}`);
+console.log(
+  `\n${ratios.length} test logos of 300 to ${WIDTHS[4]} px and more: the whole command takes ${mean(ratios.map((r) => r.ratio)).toFixed(2)} times the bare one on average; most: ${ratios
+    .slice(0, 3)
+    .map((r) => `${r.id} ${r.ratio.toFixed(2)}`)
+    .join('; ')}`,
+);
 
-await benchCaptures(Array.from({ length: amount }, (_, k) => 1000 + k), false);
+await benchCaptures(
+  Array.from({ length: amount }, (_, k) => 1000 + k),
+  false,
+);
 await timeLargeCapture();

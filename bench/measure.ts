@@ -12,7 +12,12 @@ export interface Accuracy {
   readonly compositeP99: number;
 }
 
-const GROUNDS = [[0, 0, 0], [255, 255, 255], [128, 128, 128], [255, 0, 255]] as const;
+const GROUNDS = [
+  [0, 0, 0],
+  [255, 255, 255],
+  [128, 128, 128],
+  [255, 0, 255],
+] as const;
 const BAND = 4;
 
 /** Pixels within BAND px of a change between clear and opaque, or partly covered themselves. */
@@ -30,7 +35,8 @@ function edgeBandOf(truth: Raster): Uint8Array {
       if (!isEdge(y * width + x, x, y)) continue;
       for (let dy = -BAND; dy <= BAND; dy++) {
         for (let dx = -BAND; dx <= BAND; dx++) {
-          if (dx * dx + dy * dy > BAND * BAND || x + dx < 0 || x + dx >= width || y + dy < 0 || y + dy >= height) continue;
+          if (dx * dx + dy * dy > BAND * BAND || x + dx < 0 || x + dx >= width || y + dy < 0 || y + dy >= height)
+            continue;
           band[(y + dy) * width + x + dx] = 1;
         }
       }
@@ -45,7 +51,10 @@ function edgeBandOf(truth: Raster): Uint8Array {
  */
 export function measureAccuracy(result: Raster, truth: Raster): Accuracy {
   const band = edgeBandOf(truth);
-  let alpha = 0, inBand = 0, colour = 0, coloured = 0;
+  let alpha = 0,
+    inBand = 0,
+    colour = 0,
+    coloured = 0;
   const composite = GROUNDS.map(() => [] as number[]);
   for (let i = 0; i < band.length; i++) {
     const s = i * 4;
@@ -55,24 +64,35 @@ export function measureAccuracy(result: Raster, truth: Raster): Accuracy {
       alpha += Math.abs(ra - ta) / 255;
       inBand++;
       if (ra > 8 && ta > 8) {
-        colour += deltaE(oklabFromSrgb(result.data[s], result.data[s + 1], result.data[s + 2]), oklabFromSrgb(truth.data[s], truth.data[s + 1], truth.data[s + 2]));
+        colour += deltaE(
+          oklabFromSrgb(result.data[s], result.data[s + 1], result.data[s + 2]),
+          oklabFromSrgb(truth.data[s], truth.data[s + 1], truth.data[s + 2]),
+        );
         coloured++;
       }
     }
     if (!band[i] && ra === 0 && ta === 0) continue;
     for (const [k, g] of GROUNDS.entries()) {
       const over = (r: Raster, a: number, c: number) => Math.round((r.data[s + c] * a + g[c] * (255 - a)) / 255);
-      composite[k].push(deltaE(
-        oklabFromSrgb(over(result, ra, 0), over(result, ra, 1), over(result, ra, 2)), oklabFromSrgb(over(truth, ta, 0), over(truth, ta, 1), over(truth, ta, 2)),
-      ));
+      composite[k].push(
+        deltaE(
+          oklabFromSrgb(over(result, ra, 0), over(result, ra, 1), over(result, ra, 2)),
+          oklabFromSrgb(over(truth, ta, 0), over(truth, ta, 1), over(truth, ta, 2)),
+        ),
+      );
     }
   }
   const stats = composite.map((list) => {
     const sorted = Float64Array.from(list).sort();
-    return { mean: list.reduce((a, b) => a + b, 0) / Math.max(1, list.length), p99: sorted[Math.floor(sorted.length * 0.99)] ?? 0 };
+    return {
+      mean: list.reduce((a, b) => a + b, 0) / Math.max(1, list.length),
+      p99: sorted[Math.floor(sorted.length * 0.99)] ?? 0,
+    };
   });
   return {
-    alpha: alpha / Math.max(1, inBand), colour: colour / Math.max(1, coloured),
-    compositeMean: Math.max(...stats.map((s) => s.mean)), compositeP99: Math.max(...stats.map((s) => s.p99)),
+    alpha: alpha / Math.max(1, inBand),
+    colour: colour / Math.max(1, coloured),
+    compositeMean: Math.max(...stats.map((s) => s.mean)),
+    compositeP99: Math.max(...stats.map((s) => s.p99)),
   };
 }

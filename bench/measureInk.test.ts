@@ -5,7 +5,19 @@ import { inkKey, inkRamp, otsuThreshold } from './baselines';
 import { measureInkResult, measureMarks } from './measureInk';
 import { makeTestCapture } from './testCaptures';
 
-const truth = drawStrokes(420, 260, [archLine(50, 170, 8, 40, 90), [[330, 60], [331, 60]]], blueInk, 6);
+const truth = drawStrokes(
+  420,
+  260,
+  [
+    archLine(50, 170, 8, 40, 90),
+    [
+      [330, 60],
+      [331, 60],
+    ],
+  ],
+  blueInk,
+  6,
+);
 const changed = (change: (data: Uint8Array) => void): Raster => {
   const data = truth.data.slice();
   change(data);
@@ -13,14 +25,30 @@ const changed = (change: (data: Uint8Array) => void): Raster => {
 };
 
 describe('measureInkResult', () => {
-  it('finds the truth itself perfect', () => expect(measureInkResult(truth, truth)).toEqual({ f: 1, thin: 1, strays: 0 }));
-  it('finds nothing of an empty result', () => expect(measureInkResult(changed((d) => d.fill(0)), truth)).toMatchObject({ f: 0, thin: 0 }));
+  it('finds the truth itself perfect', () =>
+    expect(measureInkResult(truth, truth)).toEqual({ f: 1, thin: 1, strays: 0 }));
+  it('finds nothing of an empty result', () =>
+    expect(
+      measureInkResult(
+        changed((d) => d.fill(0)),
+        truth,
+      ),
+    ).toMatchObject({ f: 0, thin: 0 }));
   it('counts pieces that touch nothing of the truth', () => {
-    const dusty = changed((d) => { for (const [x, y] of [[10, 10], [400, 240], [401, 240]]) d[(y * 420 + x) * 4 + 3] = 200; });
+    const dusty = changed((d) => {
+      for (const [x, y] of [
+        [10, 10],
+        [400, 240],
+        [401, 240],
+      ])
+        d[(y * 420 + x) * 4 + 3] = 200;
+    });
     expect(measureInkResult(dusty, truth).strays).toBe(2);
   });
   it('tells lost strokes from added ones', () => {
-    const half = changed((d) => { for (let i = 3; i < d.length; i += 4) if ((i >> 2) % 420 > 210) d[i] = 0; });
+    const half = changed((d) => {
+      for (let i = 3; i < d.length; i += 4) if ((i >> 2) % 420 > 210) d[i] = 0;
+    });
     const { thin, f } = measureInkResult(half, truth);
     expect(thin).toBeGreaterThan(0.3);
     expect(thin).toBeLessThan(0.75);
@@ -50,6 +78,7 @@ describe('the baselines', () => {
         d[i + 3] = 255;
       }
     });
-    for (const method of [inkKey, otsuThreshold, inkRamp]) expect(measureInkResult(method(clean), truth).f, method.name).toBeGreaterThan(0.9);
+    for (const method of [inkKey, otsuThreshold, inkRamp])
+      expect(measureInkResult(method(clean), truth).f, method.name).toBeGreaterThan(0.9);
   });
 });

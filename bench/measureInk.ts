@@ -13,34 +13,45 @@ export interface InkScore {
   readonly strays: number;
 }
 
-const alphas = (r: Raster): Float32Array => Float32Array.from({ length: r.width * r.height }, (_, i) => r.data[i * 4 + 3] / 255);
+const alphas = (r: Raster): Float32Array =>
+  Float32Array.from({ length: r.width * r.height }, (_, i) => r.data[i * 4 + 3] / 255);
 
 export function measureInkResult(result: Raster, truth: Raster): InkScore {
   const { width, height } = truth;
   const [a, t] = [alphas(result), alphas(truth)];
-  let hit = 0, over = 0, missed = 0;
+  let hit = 0,
+    over = 0,
+    missed = 0;
   for (let i = 0; i < a.length; i++) {
     if (a[i] >= 0.5 && t[i] >= 0.5) hit++;
     else if (a[i] >= 0.5) over++;
     else if (t[i] >= 0.5) missed++;
   }
   // Thin strokes: ridges of the truth, where nothing within two pixels is clearly stronger.
-  let ridge = 0, kept = 0;
-  for (let y = 2; y < height - 2; y++) for (let x = 2, i = y * width + 2; x < width - 2; x++, i++) {
-    if (t[i] < 0.3) continue;
-    let most = 0, narrow = false;
-    for (let n = i - 2 * width; n <= i + 2 * width; n += width) for (let k = n - 2; k <= n + 2; k++) {
-      if (t[k] > most) most = t[k];
-      if (t[k] < 0.15) narrow = true;
+  let ridge = 0,
+    kept = 0;
+  for (let y = 2; y < height - 2; y++)
+    for (let x = 2, i = y * width + 2; x < width - 2; x++, i++) {
+      if (t[i] < 0.3) continue;
+      let most = 0,
+        narrow = false;
+      for (let n = i - 2 * width; n <= i + 2 * width; n += width)
+        for (let k = n - 2; k <= n + 2; k++) {
+          if (t[k] > most) most = t[k];
+          if (t[k] < 0.15) narrow = true;
+        }
+      if (!narrow || t[i] < 0.9 * most) continue;
+      ridge++;
+      if (a[i] >= 0.4 * t[i]) kept++;
     }
-    if (!narrow || t[i] < 0.9 * most) continue;
-    ridge++;
-    if (a[i] >= 0.4 * t[i]) kept++;
-  }
   const { labels, pieces } = findInkPieces(a, width, height, 0.1, 0.1);
   const touches = new Uint8Array(pieces.length + 1);
   for (let i = 0; i < a.length; i++) if (labels[i] && t[i] > 0.05) touches[labels[i]] = 1;
-  return { f: hit ? (2 * hit) / (2 * hit + over + missed) : 0, thin: ridge ? kept / ridge : 1, strays: pieces.filter((p) => !touches[p.label]).length };
+  return {
+    f: hit ? (2 * hit) / (2 * hit + over + missed) : 0,
+    thin: ridge ? kept / ridge : 1,
+    strays: pieces.filter((p) => !touches[p.label]).length,
+  };
 }
 
 /** Whether every mark of the sheet was found, and the mean error of their angles in degrees; null where the number is wrong. */

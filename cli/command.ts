@@ -42,7 +42,8 @@ export function readInput(path: string): Uint8Array {
     return readFileSync(path);
   } catch (cause) {
     const code = (cause as NodeJS.ErrnoException).code;
-    const why = code === 'ENOENT' ? 'there is no such file' : code === 'EISDIR' ? 'it is a folder' : (cause as Error).message;
+    const why =
+      code === 'ENOENT' ? 'there is no such file' : code === 'EISDIR' ? 'it is a folder' : (cause as Error).message;
     throw new CoreError('file/not-readable', `${path} cannot be read: ${why}.`, { file: path }, { cause });
   }
 }
@@ -50,13 +51,15 @@ export function readInput(path: string): Uint8Array {
 /** @throws CoreError 'cli/usage' unless the text is a number in the range */
 export function readNumber(text: string, option: string, min: number, max: number): number {
   const value = Number(text);
-  if (text.trim() === '' || !Number.isFinite(value) || value < min || value > max) throw new CoreError('cli/usage', `--${option} takes a number from ${min} to ${max}, got "${text}".`);
+  if (text.trim() === '' || !Number.isFinite(value) || value < min || value > max)
+    throw new CoreError('cli/usage', `--${option} takes a number from ${min} to ${max}, got "${text}".`);
   return value;
 }
 
 /** @throws CoreError 'cli/usage' unless the text is a whole number in the range */
 export function readWhole(text: string, option: string, min: number, max: number): number {
   const value = readNumber(text, option, min, max);
-  if (!Number.isInteger(value)) throw new CoreError('cli/usage', `--${option} takes a whole number from ${min} to ${max}, got "${text}".`);
+  if (!Number.isInteger(value))
+    throw new CoreError('cli/usage', `--${option} takes a whole number from ${min} to ${max}, got "${text}".`);
   return value;
 }

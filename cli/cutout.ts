@@ -41,29 +41,52 @@ export const cutout: Command = {
   async run(argv) {
     const { options, positionals } = splitPoints(argv);
     const { values } = readArguments(options, {
-      out: { type: 'string' }, way: { type: 'string' }, recipe: { type: 'string' }, 'save-recipe': { type: 'string' }, report: { type: 'string' },
-      ground: { type: 'string', multiple: true }, 'clean-up': { type: 'string' }, tolerance: { type: 'string' }, softness: { type: 'string' }, choke: { type: 'string' }, trim: { type: 'boolean' },
-      mark: { type: 'string' }, level: { type: 'string' }, pen: { type: 'string' }, weight: { type: 'string' }, 'keep-lines': { type: 'boolean' },
+      out: { type: 'string' },
+      way: { type: 'string' },
+      recipe: { type: 'string' },
+      'save-recipe': { type: 'string' },
+      report: { type: 'string' },
+      ground: { type: 'string', multiple: true },
+      'clean-up': { type: 'string' },
+      tolerance: { type: 'string' },
+      softness: { type: 'string' },
+      choke: { type: 'string' },
+      trim: { type: 'boolean' },
+      mark: { type: 'string' },
+      level: { type: 'string' },
+      pen: { type: 'string' },
+      weight: { type: 'string' },
+      'keep-lines': { type: 'boolean' },
     });
-    if (positionals.files.length !== 1) throw new CoreError('cli/usage', `cutout takes one file or folder, got ${positionals.files.length}.`);
+    if (positionals.files.length !== 1)
+      throw new CoreError('cli/usage', `cutout takes one file or folder, got ${positionals.files.length}.`);
     if (!values.out) throw new CoreError('cli/usage', 'cutout needs --out.');
     const way = values.way ?? (values.ground ? 'flat' : 'auto');
-    if (!['auto', 'flat', 'paper'].includes(way)) throw new CoreError('cli/usage', `--way takes auto, flat or paper, got "${way}".`);
+    if (!['auto', 'flat', 'paper'].includes(way))
+      throw new CoreError('cli/usage', `--way takes auto, flat or paper, got "${way}".`);
     const input = positionals.files[0];
     // The decoder has threads of its own: while they work, what cuts out is loaded.
     const opened = isFolder(input) ? null : decodePicture(readInput(input), basename(input));
     opened?.catch(() => {});
     const { recipeWith } = await import('./cutoutRecipe');
     const job: CutoutJob = {
-      input, output: values.out, way: way as CutoutJob['way'], hasOwnRecipe: values.recipe !== undefined, recipe: recipeWith(values, positionals.anchors),
-      trim: values.trim ?? false, mark: values.mark === undefined ? null : readWhole(values.mark, 'mark', 1, 999), saveRecipe: values['save-recipe'] ?? null, report: values.report ?? null,
+      input,
+      output: values.out,
+      way: way as CutoutJob['way'],
+      hasOwnRecipe: values.recipe !== undefined,
+      recipe: recipeWith(values, positionals.anchors),
+      trim: values.trim ?? false,
+      mark: values.mark === undefined ? null : readWhole(values.mark, 'mark', 1, 999),
+      saveRecipe: values['save-recipe'] ?? null,
+      report: values.report ?? null,
     };
     if (opened) {
       const { runCutout } = await import('./cutoutFile');
       await runCutout(job, opened);
       return 0;
     }
-    if (job.saveRecipe || job.report) throw new CoreError('cli/usage', '--save-recipe and --report take one file, not a folder.');
+    if (job.saveRecipe || job.report)
+      throw new CoreError('cli/usage', '--save-recipe and --report take one file, not a folder.');
     mkdirSync(job.output, { recursive: true });
     const { runFolder } = await import('./folderWorkers');
     return runFolder(job);
@@ -88,7 +111,8 @@ function splitPoints(argv: readonly string[]) {
       const takesValue = word !== '--trim' && word !== '--keep-lines' && !word.includes('=');
       if (takesValue && k + 1 < argv.length) options.push(argv[++k]);
     } else {
-      if (taking && anchors.length === 0) throw new CoreError('cli/usage', `--${taking} takes points such as 120,80, got "${word}".`);
+      if (taking && anchors.length === 0)
+        throw new CoreError('cli/usage', `--${taking} takes points such as 120,80, got "${word}".`);
       taking = null;
       files.push(word);
     }
@@ -98,6 +122,7 @@ function splitPoints(argv: readonly string[]) {
 
 function readPoint(text: string, decision: Anchor['decision']): Anchor {
   const [x, y, ...rest] = text.split(',').map(Number);
-  if (rest.length || !Number.isFinite(x) || !Number.isFinite(y)) throw new CoreError('cli/usage', `--${decision} takes points such as 120,80, got "${text}".`);
+  if (rest.length || !Number.isFinite(x) || !Number.isFinite(y))
+    throw new CoreError('cli/usage', `--${decision} takes points such as 120,80, got "${text}".`);
   return { x, y, decision };
 }

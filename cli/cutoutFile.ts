@@ -44,7 +44,16 @@ export async function runCutout(job: CutoutJob, opened?: Promise<DecodedPicture>
   const { raster, hasAlphaChannel } = await opening;
   // One signature of a sheet takes a second run, and findings look at the original again.
   const consumes = job.mark === null && job.report === null;
-  const run = (r: Recipe) => namingFile(name, () => runStages(raster, r.stages, { pictureKey: name, reduction: 1, onStep: times.begin, pictureOnly: job.report === null, consumes }));
+  const run = (r: Recipe) =>
+    namingFile(name, () =>
+      runStages(raster, r.stages, {
+        pictureKey: name,
+        reduction: 1,
+        onStep: times.begin,
+        pictureOnly: job.report === null,
+        consumes,
+      }),
+    );
   let recipe = chooseWay(job, raster, hasAlphaChannel);
   let result = run(recipe);
   if (job.mark !== null) {
@@ -62,7 +71,10 @@ export async function runCutout(job: CutoutJob, opened?: Promise<DecodedPicture>
   if (job.saveRecipe) writeWhole(job.saveRecipe, `${JSON.stringify(recipe, null, 2)}\n`);
   if (job.report) {
     const facts = { ...result.perStage.cutOut.facts };
-    writeWhole(job.report, `${JSON.stringify({ file: job.input, width: picture.width, height: picture.height, findings: result.findings, facts, timesMs: times.all }, null, 2)}\n`);
+    writeWhole(
+      job.report,
+      `${JSON.stringify({ file: job.input, width: picture.width, height: picture.height, findings: result.findings, facts, timesMs: times.all }, null, 2)}\n`,
+    );
   }
 }
 
@@ -72,7 +84,9 @@ const MOST_WARM = 144 << 20;
 // The decoder has threads of its own, and this one nothing else to do.
 async function warmUpDuring(opening: Promise<unknown>): Promise<void> {
   let isOpen = false;
-  const end = () => { isOpen = true; };
+  const end = () => {
+    isOpen = true;
+  };
   opening.then(end, end);
   for (let at = 0; !isOpen && at < MOST_WARM; at += WARM_STEP) {
     warmMemory(at, at + WARM_STEP, MOST_WARM);
@@ -92,7 +106,10 @@ function keepMark(recipe: Recipe, result: MasterResult, number: number, name: st
   const mark = marks.find((m) => m.number === number);
   if (!mark) {
     const known = marks.length === 0 ? 'it holds no signature; try --way paper' : `it holds ${marks.length}`;
-    throw new CoreError('cutout/no-such-mark', `${name}: there is no mark ${number}; ${known}.`, { file: name, mark: number });
+    throw new CoreError('cutout/no-such-mark', `${name}: there is no mark ${number}; ${known}.`, {
+      file: name,
+      mark: number,
+    });
   }
   return { ...recipe, stages: { ...recipe.stages, cutOut: { ...recipe.stages.cutOut, mark: mark.at } } };
 }
@@ -101,7 +118,12 @@ function keepMark(recipe: Recipe, result: MasterResult, number: number, name: st
 function finish(result: MasterResult, trim: boolean, name: string): Raster {
   const { raster, within } = result.master;
   const extents = trim ? findExtents(raster, undefined, within) : null;
-  if (!extents && (trim || !isVisible(raster, undefined, within))) throw new CoreError('cutout/nothing-left', `${name}: nothing is left after the cut-out. Try a lower --tolerance, or a lower --level for ink.`, { file: name });
+  if (!extents && (trim || !isVisible(raster, undefined, within)))
+    throw new CoreError(
+      'cutout/nothing-left',
+      `${name}: nothing is left after the cut-out. Try a lower --tolerance, or a lower --level for ink.`,
+      { file: name },
+    );
   return extents ? bleedColours(cropRaster(raster, extents)) : bleedColours(raster, within);
 }
 
@@ -109,7 +131,8 @@ function namingFile<T>(name: string, work: () => T): T {
   try {
     return work();
   } catch (error) {
-    if (error instanceof CoreError) throw new CoreError(error.code, `${name}: ${error.message}`, { ...error.details, file: name }, { cause: error });
+    if (error instanceof CoreError)
+      throw new CoreError(error.code, `${name}: ${error.message}`, { ...error.details, file: name }, { cause: error });
     throw error;
   }
 }
@@ -122,8 +145,15 @@ function writeWhole(path: string, content: Uint8Array | string): void {
   } catch (cause) {
     try {
       rmSync(own, { force: true });
-    } catch { /* what went wrong first is told */ }
-    throw new CoreError('file/not-writable', `${path} cannot be written: ${(cause as Error).message}.`, { file: path }, { cause });
+    } catch {
+      /* what went wrong first is told */
+    }
+    throw new CoreError(
+      'file/not-writable',
+      `${path} cannot be written: ${(cause as Error).message}.`,
+      { file: path },
+      { cause },
+    );
   }
 }
 
@@ -135,5 +165,13 @@ function stopwatch() {
     if (current) all[current] = Math.round(((all[current] ?? 0) + performance.now() - since) * 10) / 10;
     current = null;
   };
-  return { all, end, begin: (name: string) => { end(); current = name; since = performance.now(); } };
+  return {
+    all,
+    end,
+    begin: (name: string) => {
+      end();
+      current = name;
+      since = performance.now();
+    },
+  };
 }

@@ -5,13 +5,23 @@ import { Worker, parentPort } from 'node:worker_threads';
 import { CoreError } from '../core/errors';
 import { type CutoutJob, runCutout } from './cutoutFile';
 
-interface Done { input: string; error: string | null }
+interface Done {
+  input: string;
+  error: string | null;
+}
 
 /** Every file of a folder through `cutout`, with all cores; one bad file does not stop the others. */
 export async function runFolder(job: CutoutJob): Promise<number> {
   const entries = await readdir(job.input, { withFileTypes: true });
-  const names = entries.filter((e) => e.isFile() && !e.name.startsWith('.')).map((e) => e.name).sort();
-  const queue = nameOutputs(names).map(([name, output]) => ({ ...job, input: join(job.input, name), output: join(job.output, output) }));
+  const names = entries
+    .filter((e) => e.isFile() && !e.name.startsWith('.'))
+    .map((e) => e.name)
+    .sort();
+  const queue = nameOutputs(names).map(([name, output]) => ({
+    ...job,
+    input: join(job.input, name),
+    output: join(job.output, output),
+  }));
   if (queue.length === 0) throw new CoreError('file/not-readable', `${job.input} holds no files.`);
   const total = queue.length;
   let failed = 0;
@@ -31,7 +41,10 @@ export async function runFolder(job: CutoutJob): Promise<number> {
 function nameOutputs(names: readonly string[]): [string, string][] {
   const stems = new Map<string, number>();
   for (const name of names) stems.set(parse(name).name, (stems.get(parse(name).name) ?? 0) + 1);
-  return names.map((name) => [name, `${(stems.get(parse(name).name) as number) > 1 ? name.replace(/\./g, '-') : parse(name).name}.png`]);
+  return names.map((name) => [
+    name,
+    `${(stems.get(parse(name).name) as number) > 1 ? name.replace(/\./g, '-') : parse(name).name}.png`,
+  ]);
 }
 
 function serve(queue: CutoutJob[], report: (done: Done) => void): Promise<void> {

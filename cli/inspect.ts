@@ -21,7 +21,8 @@ export const inspect: Command = {
   help,
   async run(argv) {
     const { values, positionals } = readArguments(argv, { json: { type: 'boolean' } });
-    if (positionals.length !== 1) throw new CoreError('cli/usage', `inspect takes one file, got ${positionals.length}.`);
+    if (positionals.length !== 1)
+      throw new CoreError('cli/usage', `inspect takes one file, got ${positionals.length}.`);
     const facts = await inspectFile(positionals[0]);
     if (values.json) console.log(JSON.stringify(facts));
     else printFacts(facts);
@@ -35,22 +36,42 @@ async function inspectFile(path: string) {
   const { kind, raster, hasAlphaChannel, notes } = await decodePicture(bytes, basename(path));
   const seen = inspectPicture(raster, hasAlphaChannel);
   return {
-    file: path, format: kind.id, width: seen.width, height: seen.height, mode: hasAlphaChannel ? 'RGBA' : 'RGB',
+    file: path,
+    format: kind.id,
+    width: seen.width,
+    height: seen.height,
+    mode: hasAlphaChannel ? 'RGBA' : 'RGB',
     transparency: { channel: hasAlphaChannel, clearShare: round(seen.clearShare), partShare: round(seen.partShare) },
-    way: seen.way, ground: seen.groundHex, noise: round(seen.noise), drift: round(seen.drift), groundShare: round(seen.share), notes,
-    areas: seen.way === 'flat' ? listAreas(raster) : [], marks: seen.way === 'paper' ? listMarks(raster) : [],
+    way: seen.way,
+    ground: seen.groundHex,
+    noise: round(seen.noise),
+    drift: round(seen.drift),
+    groundShare: round(seen.share),
+    notes,
+    areas: seen.way === 'flat' ? listAreas(raster) : [],
+    marks: seen.way === 'paper' ? listMarks(raster) : [],
   };
 }
 
 function listAreas(raster: Parameters<typeof inspectPicture>[0]) {
   const { facts } = cutOutFlat(raster, { ...plainFlat, onlyAreas: true });
-  return facts.areas.map(({ x, y, areaPx, decision, certainty }) => ({ x, y, areaPx, decision, certainty: round(certainty) }));
+  return facts.areas.map(({ x, y, areaPx, decision, certainty }) => ({
+    x,
+    y,
+    areaPx,
+    decision,
+    certainty: round(certainty),
+  }));
 }
 
 function listMarks(raster: Parameters<typeof inspectPicture>[0]) {
   try {
     const { stages } = initialRecipe();
-    const result = runStages(raster, { ...stages, cutOut: { ...stages.cutOut, way: 'paper' } }, { pictureKey: 'inspect', reduction: 1 });
+    const result = runStages(
+      raster,
+      { ...stages, cutOut: { ...stages.cutOut, way: 'paper' } },
+      { pictureKey: 'inspect', reduction: 1 },
+    );
     return marksOf(cutOutFacts(result)).map(({ x, y, width, height, angleDeg }) => ({ x, y, width, height, angleDeg }));
   } catch (error) {
     if (isCoreError(error)) return [];
@@ -61,13 +82,26 @@ function listMarks(raster: Parameters<typeof inspectPicture>[0]) {
 function printFacts(f: Awaited<ReturnType<typeof inspectFile>>): void {
   const percent = (share: number) => `${Math.round(share * 1000) / 10} %`;
   const rows: [string, string][] = [
-    ['file', f.file], ['size', `${f.width} × ${f.height} px, ${f.format}, ${f.mode}`],
-    ['transparency', f.transparency.channel ? `${percent(f.transparency.clearShare)} clear, ${percent(f.transparency.partShare)} part` : 'none'],
+    ['file', f.file],
+    ['size', `${f.width} × ${f.height} px, ${f.format}, ${f.mode}`],
+    [
+      'transparency',
+      f.transparency.channel
+        ? `${percent(f.transparency.clearShare)} clear, ${percent(f.transparency.partShare)} part`
+        : 'none',
+    ],
     ['proposed way', f.way],
   ];
-  if (f.ground) rows.push(['ground', `${f.ground}, noise ${f.noise}, drift ${f.drift}, ${percent(f.groundShare)} of the border`]);
-  if (f.areas.length) rows.push(['enclosed areas', `${f.areas.length}, ${f.areas.filter((a) => a.decision === 'open').length} open`]);
-  f.marks.forEach((m, k) => rows.push([k ? '' : 'signatures', `${k + 1}: ${m.width} × ${m.height} px at ${m.x}, ${m.y}, turned ${m.angleDeg}°`]));
+  if (f.ground)
+    rows.push(['ground', `${f.ground}, noise ${f.noise}, drift ${f.drift}, ${percent(f.groundShare)} of the border`]);
+  if (f.areas.length)
+    rows.push(['enclosed areas', `${f.areas.length}, ${f.areas.filter((a) => a.decision === 'open').length} open`]);
+  f.marks.forEach((m, k) =>
+    rows.push([
+      k ? '' : 'signatures',
+      `${k + 1}: ${m.width} × ${m.height} px at ${m.x}, ${m.y}, turned ${m.angleDeg}°`,
+    ]),
+  );
   if (f.notes.length) rows.push(['notes', f.notes.join('; ')]);
   for (const [name, value] of rows) console.log(`${name.padEnd(16)}${value}`);
 }

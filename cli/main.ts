@@ -4,8 +4,16 @@ import type { Command } from './command';
 
 // Each verb is loaded when it is called, so that a short one does not wait for what it never uses.
 const commands: readonly { verb: string; summary: string; load: () => Promise<Command> }[] = [
-  { verb: 'inspect', summary: 'what a file is, and what would be done with it', load: async () => (await import('./inspect')).inspect },
-  { verb: 'cutout', summary: 'take a mark off its ground, as a transparent PNG', load: async () => (await import('./cutout')).cutout },
+  {
+    verb: 'inspect',
+    summary: 'what a file is, and what would be done with it',
+    load: async () => (await import('./inspect')).inspect,
+  },
+  {
+    verb: 'cutout',
+    summary: 'take a mark off its ground, as a transparent PNG',
+    load: async () => (await import('./cutout')).cutout,
+  },
 ];
 
 const overview = () => `tassel: clean transparent artwork from logos and signatures
@@ -22,7 +30,11 @@ async function main(argv: readonly string[]): Promise<number> {
     return verb ? 0 : 2;
   }
   const entry = commands.find((c) => c.verb === verb);
-  if (!entry) throw new CoreError('cli/usage', `There is no verb "${verb}"; there are ${commands.map((c) => c.verb).join(', ')}.`);
+  if (!entry)
+    throw new CoreError(
+      'cli/usage',
+      `There is no verb "${verb}"; there are ${commands.map((c) => c.verb).join(', ')}.`,
+    );
   const command = await entry.load();
   if (rest.includes('--help')) {
     console.log(command.help);

@@ -11,7 +11,9 @@ const cache = join(root, '.cache/cli');
 // Names a bundle by its sources and when they changed: a short hash (FNV-1a) does, and asks for no module. Folders have no dot in their names.
 function stamp() {
   let hash = 0x811c9dc5;
-  const mix = (value) => { hash = Math.imul(hash ^ value, 0x01000193) >>> 0; };
+  const mix = (value) => {
+    hash = Math.imul(hash ^ value, 0x01000193) >>> 0;
+  };
   const walk = (folder) => {
     for (const name of readdirSync(folder)) {
       const path = `${folder}/${name}`;
@@ -34,7 +36,9 @@ const wholeDecoder = {
   name: 'whole decoder',
   setup(build) {
     build.onResolve({ filter: /^sharp$/ }, () => ({ path: createRequire(import.meta.url).resolve('sharp') }));
-    build.onLoad({ filter: /sharp[\\/]dist[\\/]sharp\.cjs$/ }, ({ path }) => ({ contents: readFileSync(path, 'utf8').replaceAll('require(`../src/', '[require][0](`../src/') }));
+    build.onLoad({ filter: /sharp[\\/]dist[\\/]sharp\.cjs$/ }, ({ path }) => ({
+      contents: readFileSync(path, 'utf8').replaceAll('require(`../src/', '[require][0](`../src/'),
+    }));
   },
 };
 
@@ -48,11 +52,22 @@ if (!existsSync(bundle)) {
   // Made beside and moved into place, so that two first calls at once do not meet half a bundle.
   const own = `${folder}.${process.pid}.tmp`;
   await build({
-    absWorkingDir: root, entryPoints: { main: 'cli/main.ts' }, outdir: own, outExtension: { '.js': '.cjs' }, bundle: true,
-    platform: 'node', target: 'node20', format: 'cjs', external: ['@img/sharp-*'], plugins: [wholeDecoder], minify: true, logLevel: 'error',
+    absWorkingDir: root,
+    entryPoints: { main: 'cli/main.ts' },
+    outdir: own,
+    outExtension: { '.js': '.cjs' },
+    bundle: true,
+    platform: 'node',
+    target: 'node20',
+    format: 'cjs',
+    external: ['@img/sharp-*'],
+    plugins: [wholeDecoder],
+    minify: true,
+    logLevel: 'error',
   });
   mkdirSync(cache, { recursive: true });
-  for (const old of readdirSync(cache)) if (!old.endsWith('.tmp')) rmSync(join(cache, old), { recursive: true, force: true });
+  for (const old of readdirSync(cache))
+    if (!old.endsWith('.tmp')) rmSync(join(cache, old), { recursive: true, force: true });
   try {
     renameSync(own, folder);
   } catch {
@@ -65,7 +80,10 @@ process.env.TASSEL_BUNDLE = bundle;
 const verb = process.argv.includes('--help') ? null : /^[a-z]+$/.exec(process.argv[2] ?? '');
 const keep = verb && join(folder, `${verb[0]}.compiled`);
 const cachedData = keep && existsSync(keep) ? readFileSync(keep) : undefined;
-const script = new Script(`(function (exports, require, module) {${readFileSync(bundle, 'utf8')}\n})`, { filename: bundle, cachedData });
+const script = new Script(`(function (exports, require, module) {${readFileSync(bundle, 'utf8')}\n})`, {
+  filename: bundle,
+  cachedData,
+});
 const module = { exports: {} };
 script.runInThisContext()(module.exports, createRequire(bundle), module);
 process.exitCode = await module.exports.done;

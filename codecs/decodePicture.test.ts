@@ -30,8 +30,12 @@ describe('decodePicture', () => {
   });
   it('reads WebP and TIFF', async () => {
     const raw = sharp(mark.data, { raw: { width: 60, height: 40, channels: 4 } });
-    expect((await decodePicture(await raw.clone().webp({ lossless: true, exact: true }).toBuffer(), 'a.webp')).raster.data).toEqual(mark.data);
-    expect((await decodePicture(await raw.clone().tiff({ compression: 'lzw' }).toBuffer(), 'a.tif')).raster.data).toEqual(mark.data);
+    expect(
+      (await decodePicture(await raw.clone().webp({ lossless: true, exact: true }).toBuffer(), 'a.webp')).raster.data,
+    ).toEqual(mark.data);
+    expect(
+      (await decodePicture(await raw.clone().tiff({ compression: 'lzw' }).toBuffer(), 'a.tif')).raster.data,
+    ).toEqual(mark.data);
   });
   it('applies the orientation tag', async () => {
     const upright = await jpegOf(onGround(mark, [255, 255, 255]), 95);
@@ -42,7 +46,10 @@ describe('decodePicture', () => {
     expect(notes).toContain('turned upright by its orientation tag');
   });
   it('converts an embedded profile to sRGB', async () => {
-    const p3 = await sharp({ create: { width: 20, height: 20, channels: 3, background: { r: 200, g: 30, b: 40 } } }).withIccProfile('p3').png().toBuffer();
+    const p3 = await sharp({ create: { width: 20, height: 20, channels: 3, background: { r: 200, g: 30, b: 40 } } })
+      .withIccProfile('p3')
+      .png()
+      .toBuffer();
     const { raster, notes } = await decodePicture(p3, 'wide.png');
     expect(notes).toContain('converted to sRGB from its own colour profile');
     // sharp converts sRGB to P3 when it writes, so reading back through the profile gives the colour that was meant.
@@ -56,16 +63,35 @@ describe('decodePicture', () => {
     await expect(decodePicture(bytes, name)).rejects.toMatchObject({ code, message: expect.stringContaining(message) });
   });
   it('refuses a picture named as another kind, and says what to rename it to', async () => {
-    await expect(decodePicture(await jpegOf(onGround(mark, [0, 0, 0])), 'logo.png')).rejects.toThrow('Rename it to end in .jpg');
+    await expect(decodePicture(await jpegOf(onGround(mark, [0, 0, 0])), 'logo.png')).rejects.toThrow(
+      'Rename it to end in .jpg',
+    );
   });
   it.each(['png', 'jpg', 'webp', 'tif'] as const)('refuses a %s that breaks off in the middle', async (ending) => {
-    const big = onGround(drawMark(300, 300, (x, y) => ((x * 7 + y * 13) % 17) / 17, [10, 200, 90]), [255, 255, 255]);
+    const big = onGround(
+      drawMark(300, 300, (x, y) => ((x * 7 + y * 13) % 17) / 17, [10, 200, 90]),
+      [255, 255, 255],
+    );
     const raw = sharp(big.data, { raw: { width: 300, height: 300, channels: 4 } });
-    const whole = await { png: () => raw.png(), jpg: () => raw.removeAlpha().jpeg(), webp: () => raw.webp(), tif: () => raw.tiff() }[ending]?.().toBuffer() as Buffer;
-    await expect(decodePicture(whole.subarray(0, whole.length >> 1), `half.${ending}`)).rejects.toMatchObject({ code: 'intake/damaged', message: expect.stringContaining(`half.${ending} is damaged`) });
+    const writers = {
+      png: () => raw.png(),
+      jpg: () => raw.removeAlpha().jpeg(),
+      webp: () => raw.webp(),
+      tif: () => raw.tiff(),
+    };
+    const whole = await writers[ending]().toBuffer();
+    await expect(decodePicture(whole.subarray(0, whole.length >> 1), `half.${ending}`)).rejects.toMatchObject({
+      code: 'intake/damaged',
+      message: expect.stringContaining(`half.${ending} is damaged`),
+    });
   });
   it('refuses more pixels than 120 million before decoding them', async () => {
-    const huge = await sharp({ create: { width: 12000, height: 11000, channels: 3, background: '#fff' }, limitInputPixels: false }).png({ compressionLevel: 1 }).toBuffer();
+    const huge = await sharp({
+      create: { width: 12000, height: 11000, channels: 3, background: '#fff' },
+      limitInputPixels: false,
+    })
+      .png({ compressionLevel: 1 })
+      .toBuffer();
     await expect(decodePicture(huge, 'poster.png')).rejects.toMatchObject({ code: 'intake/too-many-pixels' });
   });
 });
@@ -73,7 +99,13 @@ describe('decodePicture', () => {
 describe('encoding', () => {
   it('a delivered PNG is RGBA, sRGB, not interlaced, and reads back pixel for pixel', async () => {
     const png = await encodeDeliveryPng(mark);
-    expect(readBackPng(png, mark, 'a.png')).toMatchObject({ width: 60, height: 40, hasAlpha: true, isInterlaced: false, isSrgb: true });
+    expect(readBackPng(png, mark, 'a.png')).toMatchObject({
+      width: 60,
+      height: 40,
+      hasAlpha: true,
+      isInterlaced: false,
+      isSrgb: true,
+    });
     expect(chunkTypes(png).filter((c) => /^(tEXt|zTXt|iTXt|eXIf|tIME)$/.test(c))).toEqual([]);
   });
   it('reading back notices a changed pixel, another size, an interlaced file and metadata', async () => {
@@ -81,12 +113,22 @@ describe('encoding', () => {
     const other = { ...mark, data: mark.data.slice() };
     other.data[(20 * 60 + 20) * 4]++;
     expect(() => readBackPng(png, other, 'a.png')).toThrow('pixel 20, 20 differs');
-    expect(() => readBackPng(png, drawMark(40, 60, () => 0, [0, 0, 0]), 'a.png')).toThrow('instead of 40 × 60');
+    expect(() =>
+      readBackPng(
+        png,
+        drawMark(40, 60, () => 0, [0, 0, 0]),
+        'a.png',
+      ),
+    ).toThrow('instead of 40 × 60');
     const raw = sharp(mark.data, { raw: { width: 60, height: 40, channels: 4 } });
     expect(() => readBackPng(Buffer.from([]), mark, 'a.png')).toThrow();
     const interlaced = await raw.clone().png({ progressive: true }).toBuffer();
     expect(() => readBackPng(interlaced, mark, 'a.png')).toThrow('interlaced');
-    const tagged = await raw.clone().withExif({ IFD0: { Copyright: 'x' } }).png().toBuffer();
+    const tagged = await raw
+      .clone()
+      .withExif({ IFD0: { Copyright: 'x' } })
+      .png()
+      .toBuffer();
     expect(() => readBackPng(tagged, mark, 'a.png')).toThrow('chunk');
   });
   it('reading back finds the very pixel in a picture of several megabytes, filtered rows or not', async () => {
@@ -94,10 +136,19 @@ describe('encoding', () => {
     for (const png of [await encodeDeliveryPng(large), await encodeMasterPng(large)]) {
       expect(readBackPng(png, large, 'large.png')).toMatchObject({ width: 700, height: 900 });
       // A megabyte ends in row 374.
-      for (const [x, y] of [[0, 0], [3, 373], [250, 374], [699, 374], [0, 375], [699, 899]]) {
+      for (const [x, y] of [
+        [0, 0],
+        [3, 373],
+        [250, 374],
+        [699, 374],
+        [0, 375],
+        [699, 899],
+      ]) {
         const other = { ...large, data: large.data.slice() };
         other.data[(y * 700 + x) * 4 + 1] ^= 1;
-        expect(() => readBackPng(png, other, 'large.png')).toThrow(`large.png did not read back as written: pixel ${x}, ${y} differs`);
+        expect(() => readBackPng(png, other, 'large.png')).toThrow(
+          `large.png did not read back as written: pixel ${x}, ${y} differs`,
+        );
       }
       const damaged = Buffer.from(png);
       damaged[damaged.length >> 1] ^= 1;
@@ -106,14 +157,22 @@ describe('encoding', () => {
   });
   it('reading back refuses too few and too many rows, and pixels that cannot be unpacked', async () => {
     const stride = 60 * 4 + 1;
-    const file = (pixels: Buffer) => Buffer.concat([Buffer.from('89504e470d0a1a0a', 'hex'), chunk('IHDR', Buffer.from('0000003c000000280806000000', 'hex')), chunk('IDAT', pixels), chunk('IEND', Buffer.alloc(0))]);
+    const file = (pixels: Buffer) =>
+      Buffer.concat([
+        Buffer.from('89504e470d0a1a0a', 'hex'),
+        chunk('IHDR', Buffer.from('0000003c000000280806000000', 'hex')),
+        chunk('IDAT', pixels),
+        chunk('IEND', Buffer.alloc(0)),
+      ]);
     const rows = (n: number) => {
       const raw = Buffer.alloc(stride * n);
       for (let y = 0; y < Math.min(n, 40); y++) raw.set(mark.data.subarray(y * 240, (y + 1) * 240), y * stride + 1);
       return raw;
     };
     expect(() => readBackPng(file(deflateSync(rows(40))), mark, 'a.png')).not.toThrow();
-    expect(() => readBackPng(file(deflateSync(rows(39))), mark, 'a.png')).toThrow(`it holds ${39 * stride} bytes of pixels instead of ${40 * stride}`);
+    expect(() => readBackPng(file(deflateSync(rows(39))), mark, 'a.png')).toThrow(
+      `it holds ${39 * stride} bytes of pixels instead of ${40 * stride}`,
+    );
     expect(() => readBackPng(file(deflateSync(rows(41))), mark, 'a.png')).toThrow(`more than ${40 * stride}`);
     expect(() => readBackPng(file(deflateSync(rows(40)).subarray(0, 30)), mark, 'a.png')).toThrow('cannot be unpacked');
     const strange = rows(40);
@@ -135,7 +194,10 @@ describe('encoding', () => {
 });
 
 describe('readBackZip', () => {
-  const meant = new Map([['a.png', Uint8Array.from([1, 2, 3])], ['receipt.txt', Uint8Array.from([4])]]);
+  const meant = new Map([
+    ['a.png', Uint8Array.from([1, 2, 3])],
+    ['receipt.txt', Uint8Array.from([4])],
+  ]);
   const packed = zipSync(Object.fromEntries(meant), { level: 0 });
   it('accepts what was meant', () => expect(() => readBackZip(packed, meant, 'z.zip')).not.toThrow());
   it('notices a changed byte, a missing file and a strange one', () => {
@@ -143,7 +205,11 @@ describe('readBackZip', () => {
     const changed = packed.slice();
     changed[at] = 9;
     expect(() => readBackZip(changed, meant, 'z.zip')).toThrow(/differs|checksum/);
-    expect(() => readBackZip(packed, new Map([...meant, ['b.png', new Uint8Array(1)]]), 'z.zip')).toThrow('2 files instead of 3');
-    expect(() => readBackZip(packed, new Map([['a.png', Uint8Array.from([1, 2, 3])]]), 'z.zip')).toThrow('was not meant');
+    expect(() => readBackZip(packed, new Map([...meant, ['b.png', new Uint8Array(1)]]), 'z.zip')).toThrow(
+      '2 files instead of 3',
+    );
+    expect(() => readBackZip(packed, new Map([['a.png', Uint8Array.from([1, 2, 3])]]), 'z.zip')).toThrow(
+      'was not meant',
+    );
   });
 });

@@ -24,16 +24,35 @@ export interface DecodedPicture {
  */
 export function checkFile(bytes: Uint8Array, name: string): FileKind {
   const details = { file: name };
-  if (bytes.length === 0) throw new CoreError('intake/empty', `${name} is empty (0 bytes). Export or download it again.`, details);
+  if (bytes.length === 0)
+    throw new CoreError('intake/empty', `${name} is empty (0 bytes). Export or download it again.`, details);
   if (bytes.length > MOST_BYTES) {
-    throw new CoreError('intake/too-large', `${name} has ${Math.ceil(bytes.length / 1048576)} MB; the most is 80 MB. Save it smaller, or as JPEG.`, details);
+    throw new CoreError(
+      'intake/too-large',
+      `${name} has ${Math.ceil(bytes.length / 1048576)} MB; the most is 80 MB. Save it smaller, or as JPEG.`,
+      details,
+    );
   }
   const kind = sniffKind(bytes);
   const claimed = kindByName(name);
-  if (!kind && claimed) throw new CoreError('intake/mislabelled', `${name} is named as ${claimed.title} but does not hold one. Open it where it came from and export it as PNG.`, details);
-  if (!kind) throw new CoreError('intake/unsupported', `${name} is not a PNG, JPEG, WebP or TIFF file. Export it as one of these and drop it again.`, details);
+  if (!kind && claimed)
+    throw new CoreError(
+      'intake/mislabelled',
+      `${name} is named as ${claimed.title} but does not hold one. Open it where it came from and export it as PNG.`,
+      details,
+    );
+  if (!kind)
+    throw new CoreError(
+      'intake/unsupported',
+      `${name} is not a PNG, JPEG, WebP or TIFF file. Export it as one of these and drop it again.`,
+      details,
+    );
   if (claimed && claimed.id !== kind.id) {
-    throw new CoreError('intake/mislabelled', `${name} is named as ${claimed.title} but holds a ${kind.title} picture. Rename it to end in .${kind.endings[0]} and drop it again.`, details);
+    throw new CoreError(
+      'intake/mislabelled',
+      `${name} is named as ${claimed.title} but holds a ${kind.title} picture. Rename it to end in .${kind.endings[0]} and drop it again.`,
+      details,
+    );
   }
   return kind;
 }
@@ -46,20 +65,40 @@ export async function decodePicture(bytes: Uint8Array, name: string): Promise<De
   const kind = checkFile(bytes, name);
   const details = { file: name };
   const damaged = (cause: unknown) =>
-    new CoreError('intake/damaged', `${name} is damaged: ${firstLine(cause)}. Ask for the file again, or open and re-export it.`, details, { cause });
+    new CoreError(
+      'intake/damaged',
+      `${name} is damaged: ${firstLine(cause)}. Ask for the file again, or open and re-export it.`,
+      details,
+      { cause },
+    );
   // Both at once; the decoder refuses too many pixels of itself, before it makes room for them.
   const decoding = sharp(bytes, { limitInputPixels: MOST_PIXELS, failOn: 'warning' })
-    .autoOrient().toColourspace('srgb').ensureAlpha().raw({ depth: 'uchar' }).toBuffer({ resolveWithObject: true });
+    .autoOrient()
+    .toColourspace('srgb')
+    .ensureAlpha()
+    .raw({ depth: 'uchar' })
+    .toBuffer({ resolveWithObject: true });
   decoding.catch(() => {});
-  const meta = await sharp(bytes, { limitInputPixels: false }).metadata().catch((cause) => Promise.reject(damaged(cause)));
+  const meta = await sharp(bytes, { limitInputPixels: false })
+    .metadata()
+    .catch((cause) => Promise.reject(damaged(cause)));
   const { width, height } = meta;
   if (width * height > MOST_PIXELS) {
-    throw new CoreError('intake/too-many-pixels', `${name} has ${width} × ${height} = ${Math.round((width * height) / 1e6)} megapixels; the most is 120. Save it smaller and drop it again.`, details);
+    throw new CoreError(
+      'intake/too-many-pixels',
+      `${name} has ${width} × ${height} = ${Math.round((width * height) / 1e6)} megapixels; the most is 120. Save it smaller and drop it again.`,
+      details,
+    );
   }
   if (Math.max(width, height) > MOST_SIDE) {
-    throw new CoreError('intake/too-many-pixels', `${name} is ${width} × ${height} px; the most is ${MOST_SIDE} px a side. Save it smaller, or cut it into parts, and drop it again.`, details);
+    throw new CoreError(
+      'intake/too-many-pixels',
+      `${name} is ${width} × ${height} px; the most is ${MOST_SIDE} px a side. Save it smaller, or cut it into parts, and drop it again.`,
+      details,
+    );
   }
-  if (width < LEAST_SIDE || height < LEAST_SIDE) throw new CoreError('intake/too-small', `${name} is ${width} × ${height} px, too small to hold a mark.`, details);
+  if (width < LEAST_SIDE || height < LEAST_SIDE)
+    throw new CoreError('intake/too-small', `${name} is ${width} × ${height} px, too small to hold a mark.`, details);
   const pixels = await decoding.catch((cause) => Promise.reject(damaged(cause)));
   const { info } = pixels;
   if (info.channels !== 4) throw damaged(new Error(`${info.channels} channels after conversion`));
@@ -69,7 +108,12 @@ export async function decodePicture(bytes: Uint8Array, name: string): Promise<De
   if (meta.space === 'cmyk') notes.push('converted to sRGB from CMYK');
   if ((meta.pages ?? 1) > 1) notes.push(`first of ${meta.pages} pages`);
   if (meta.depth === 'ushort') notes.push('reduced from 16 to 8 bits a channel');
-  return { kind, raster: { width: info.width, height: info.height, data: ownMemory(pixels.data) }, hasAlphaChannel: meta.hasAlpha, notes };
+  return {
+    kind,
+    raster: { width: info.width, height: info.height, data: ownMemory(pixels.data) },
+    hasAlphaChannel: meta.hasAlpha,
+    notes,
+  };
 }
 
 /** A reduction of a picture to at most so many pixels, for the fast preview; the picture itself when it is small enough. */
@@ -78,7 +122,10 @@ export async function reducePicture(raster: Raster, mostPixels: number): Promise
   if (width * height <= mostPixels) return raster;
   const scale = Math.sqrt(mostPixels / (width * height));
   const size = { width: Math.max(1, Math.round(width * scale)), height: Math.max(1, Math.round(height * scale)) };
-  const { data } = await fromRaw(raster).resize({ ...size, fit: 'fill', kernel: 'cubic' }).raw().toBuffer({ resolveWithObject: true });
+  const { data } = await fromRaw(raster)
+    .resize({ ...size, fit: 'fill', kernel: 'cubic' })
+    .raw()
+    .toBuffer({ resolveWithObject: true });
   return { ...size, data: ownMemory(data) };
 }
 
@@ -87,10 +134,13 @@ export const fromRaw = (raster: Raster) =>
 
 // Buffers from a pool may start at any byte, which a 32-bit view does not accept.
 function ownMemory(buffer: Buffer): Uint8Array {
-  return buffer.byteOffset % 4 === 0 ? new Uint8Array(buffer.buffer, buffer.byteOffset, buffer.length) : Uint8Array.from(buffer);
+  return buffer.byteOffset % 4 === 0
+    ? new Uint8Array(buffer.buffer, buffer.byteOffset, buffer.length)
+    : Uint8Array.from(buffer);
 }
 
-const firstLine = (cause: unknown) => (cause instanceof Error ? cause.message : String(cause)).split('\n')[0].trim().replace(/\.$/, '');
+const firstLine = (cause: unknown) =>
+  (cause instanceof Error ? cause.message : String(cause)).split('\n')[0].trim().replace(/\.$/, '');
 
 // "sRGB" stands in the description of every common sRGB profile, in Latin or in two-byte letters.
 function isPlainSrgb(icc: Buffer): boolean {

@@ -15,7 +15,20 @@ export interface PngReceipt {
   readonly chunks: readonly string[];
 }
 
-const ALLOWED = new Set(['IHDR', 'iCCP', 'sRGB', 'gAMA', 'cHRM', 'pHYs', 'IDAT', 'IEND', 'sBIT', 'PLTE', 'tRNS', 'bKGD']);
+const ALLOWED = new Set([
+  'IHDR',
+  'iCCP',
+  'sRGB',
+  'gAMA',
+  'cHRM',
+  'pHYs',
+  'IDAT',
+  'IEND',
+  'sBIT',
+  'PLTE',
+  'tRNS',
+  'bKGD',
+]);
 
 type Fail = (what: string) => never;
 
@@ -34,12 +47,19 @@ export function readBackPng(bytes: Uint8Array, meant: Raster, name: string): Png
   if (isInterlaced) fail('it is interlaced');
   const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.length);
   const [width, height] = [view.getUint32(16), view.getUint32(20)];
-  if (width !== meant.width || height !== meant.height) fail(`${width} × ${height} px instead of ${meant.width} × ${meant.height}`);
-  if (bytes[24] !== 8 || bytes[25] !== RGBA) fail(`colour type ${bytes[25]} of ${bytes[24]} bits instead of ${RGBA} of 8`);
+  if (width !== meant.width || height !== meant.height)
+    fail(`${width} × ${height} px instead of ${meant.width} × ${meant.height}`);
+  if (bytes[24] !== 8 || bytes[25] !== RGBA)
+    fail(`colour type ${bytes[25]} of ${bytes[24]} bits instead of ${RGBA} of 8`);
   comparePixels(bytes, meant, fail);
   return {
-    width, height, bytes: bytes.length, hasAlpha: true, isInterlaced,
-    isSrgb: chunks.includes('iCCP') || chunks.includes('sRGB'), chunks: [...new Set(chunks)],
+    width,
+    height,
+    bytes: bytes.length,
+    hasAlpha: true,
+    isInterlaced,
+    isSrgb: chunks.includes('iCCP') || chunks.includes('sRGB'),
+    chunks: [...new Set(chunks)],
   };
 }
 
@@ -67,12 +87,16 @@ function comparePixels(bytes: Uint8Array, { width, height, data }: Raster, fail:
   };
   const take = (part: Uint8Array) => {
     if (at + part.length > total) fail(`it holds more than ${total} bytes of pixels`);
-    for (let k = 0; k < part.length; ) {
+    for (let k = 0; k < part.length;) {
       const y = Math.floor(at / (stride + 1));
       const x = at - y * (stride + 1);
       const length = Math.min(stride + 1 - x, part.length - k);
       // A whole row that is not filtered is compared where it lies.
-      if (length <= stride || part[k] !== 0 || meant.compare(part, k + 1, k + 1 + stride, y * stride, (y + 1) * stride) !== 0) {
+      if (
+        length <= stride ||
+        part[k] !== 0 ||
+        meant.compare(part, k + 1, k + 1 + stride, y * stride, (y + 1) * stride) !== 0
+      ) {
         row.set(part.subarray(k, k + length), x);
         if (x + length > stride) compareRow(y);
       }
@@ -124,7 +148,7 @@ function unfilter(type: number, row: Uint8Array, above: Uint8Array | null, fail:
 export function chunkTypes(bytes: Uint8Array): string[] {
   const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.length);
   const found: string[] = [];
-  for (let at = 8; at + 12 <= bytes.length; ) {
+  for (let at = 8; at + 12 <= bytes.length;) {
     found.push(String.fromCharCode(...bytes.subarray(at + 4, at + 8)));
     at += 12 + view.getUint32(at);
   }

@@ -4,7 +4,9 @@ import { CoreError } from '../core/errors';
 const hex = string().matches(/^#[0-9a-f]{6}$/i, 'a colour such as #1a2b3c');
 
 const paletteColour = object({ name: string().trim().min(1).max(60).required(), hex: hex.required() }).noUnknown();
-const anyObject = mixed<Record<string, unknown>>((v): v is Record<string, unknown> => typeof v === 'object' && v !== null);
+const anyObject = mixed<Record<string, unknown>>(
+  (v): v is Record<string, unknown> => typeof v === 'object' && v !== null,
+);
 
 export const saveRecipeRequest = object({
   basedOn: number().integer().positive().required(),
@@ -32,11 +34,17 @@ export type ChangeBrandRequest = InferType<typeof changeBrandRequest>;
 
 /** Marks that share another's original, each with its own recipe. */
 export const addSiblingsRequest = object({
-  marks: array(object({ name: string().trim().min(1).max(120).required(), recipe: anyObject.required() }).noUnknown()).min(1).max(60).required(),
+  marks: array(object({ name: string().trim().min(1).max(120).required(), recipe: anyObject.required() }).noUnknown())
+    .min(1)
+    .max(60)
+    .required(),
 }).noUnknown();
 export type AddSiblingsRequest = InferType<typeof addSiblingsRequest>;
 
-const penPoint = mixed<[number, number, number]>((v): v is [number, number, number] => Array.isArray(v) && v.length === 3 && v.every((n) => typeof n === 'number' && Math.abs(n) < 1e5));
+const penPoint = mixed<[number, number, number]>(
+  (v): v is [number, number, number] =>
+    Array.isArray(v) && v.length === 3 && v.every((n) => typeof n === 'number' && Math.abs(n) < 1e5),
+);
 const range = (min: number, max: number) => number().min(min).max(max).required();
 
 /** A mark drawn on the pad or typed; with `capture`, a simulated photograph of it. */
@@ -44,28 +52,51 @@ export const makeMarkRequest = object({
   name: string().trim().min(1).max(100).required(),
   colour: hex.required(),
   drawn: object({
-    strokes: array(array(penPoint.required()).min(1).max(8000).required()).min(1, 'a stroke to draw').max(600).required(),
-    pen: object({ width: range(0.5, 80), thinning: range(0, 1), smoothing: range(0, 1), bySpeed: boolean().required() }).noUnknown().required(),
-  }).noUnknown().default(undefined).optional(),
+    strokes: array(array(penPoint.required()).min(1).max(8000).required())
+      .min(1, 'a stroke to draw')
+      .max(600)
+      .required(),
+    pen: object({ width: range(0.5, 80), thinning: range(0, 1), smoothing: range(0, 1), bySpeed: boolean().required() })
+      .noUnknown()
+      .required(),
+  })
+    .noUnknown()
+    .default(undefined)
+    .optional(),
   typed: object({
     lines: array(string().max(80).defined()).min(1).max(8).required(),
     typeface: string().max(40).required(),
-    sizePx: range(8, 600), spacing: range(-0.2, 1), lineHeight: range(0.6, 3),
+    sizePx: range(8, 600),
+    spacing: range(-0.2, 1),
+    lineHeight: range(0.6, 3),
     align: string<'left' | 'centre' | 'right'>().oneOf(['left', 'centre', 'right']).required(),
-  }).noUnknown().default(undefined).optional(),
+  })
+    .noUnknown()
+    .default(undefined)
+    .optional(),
   capture: object({
     paper: string<'white' | 'cream' | 'grey' | 'envelope'>().oneOf(['white', 'cream', 'grey', 'envelope']).required(),
     lines: string<'none' | 'ruled' | 'squared'>().oneOf(['none', 'ruled', 'squared']).required(),
     light: string<'even' | 'lamp' | 'shadow' | 'flash'>().oneOf(['even', 'lamp', 'shadow', 'flash']).required(),
-    tiltDeg: range(-30, 30), noise: range(0, 20), blurPx: range(0, 4), quality: range(30, 100), hasPlace: boolean().required(), widthPx: range(400, 4000).integer(),
-  }).noUnknown().default(undefined).optional(),
+    tiltDeg: range(-30, 30),
+    noise: range(0, 20),
+    blurPx: range(0, 4),
+    quality: range(30, 100),
+    hasPlace: boolean().required(),
+    widthPx: range(400, 4000).integer(),
+  })
+    .noUnknown()
+    .default(undefined)
+    .optional(),
 }).noUnknown();
 export type MakeMarkRequest = InferType<typeof makeMarkRequest>;
 
 export const addDeliveryRequest = object({ basedOn: number().integer().positive().required() }).noUnknown();
 export type AddDeliveryRequest = InferType<typeof addDeliveryRequest>;
 
-interface Checker<T> { validate(value: unknown, options: { strict: boolean; abortEarly: boolean }): Promise<T> }
+interface Checker<T> {
+  validate(value: unknown, options: { strict: boolean; abortEarly: boolean }): Promise<T>;
+}
 
 /** A request body checked against its schema. @throws CoreError 'request/invalid' saying what was expected */
 export async function checkBody<T>(schema: Checker<T>, value: unknown): Promise<T> {

@@ -8,7 +8,10 @@ export interface ErrorBody {
   readonly error: { readonly code: ErrorCode; readonly message: string; readonly details: Record<string, unknown> };
 }
 
-export interface PaletteColour { readonly name: string; readonly hex: string }
+export interface PaletteColour {
+  readonly name: string;
+  readonly hex: string;
+}
 
 export interface BrandView {
   readonly id: string;

@@ -20,10 +20,13 @@ describe('defineRegistry', () => {
 
 describe('every definition', () => {
   const withParams = [...stages.all, ...fills.all, ...surrounds.all];
-  it.each(withParams.map((d) => [d.id, d] as const))('%s has initial values that pass its own check and survive JSON', (_, d) => {
-    const values = initialValues(d.params);
-    expect(checkValues(d.params, JSON.parse(JSON.stringify(values)), d.id)).toEqual(values);
-  });
+  it.each(withParams.map((d) => [d.id, d] as const))(
+    '%s has initial values that pass its own check and survive JSON',
+    (_, d) => {
+      const values = initialValues(d.params);
+      expect(checkValues(d.params, JSON.parse(JSON.stringify(values)), d.id)).toEqual(values);
+    },
+  );
   it.each(withParams.map((d) => [d.id, d] as const))('%s refuses a setting that it does not have', (_, d) => {
     expect(() => checkValues(d.params, { nonsense: 1 }, d.id)).toThrow('no setting "nonsense"');
   });
@@ -38,17 +41,32 @@ describe('every definition', () => {
 
 describe('every stage, fill and surround', () => {
   const picture = createRaster(24, 20);
-  for (let i = 0; i < picture.data.length; i += 4) picture.data.set((i >> 2) % 24 > 8 && (i >> 2) % 24 < 16 && i > 800 && i < 1500 ? [20, 60, 120, 255] : [250, 250, 250, 255], i);
+  for (let i = 0; i < picture.data.length; i += 4)
+    picture.data.set(
+      (i >> 2) % 24 > 8 && (i >> 2) % 24 < 16 && i > 800 && i < 1500 ? [20, 60, 120, 255] : [250, 250, 250, 255],
+      i,
+    );
   const before = picture.data.slice();
-  it.each(stages.all.map((s) => [s.id, s] as const))('%s leaves its input unchanged and gives the same bytes twice', (_, stage) => {
-    const input = { raster: picture, toWorking: fromMatrix([1, 0, 0, 1, 0, 0]), reduction: 1 };
-    const run = () => stage.run(input, initialValues(stage.params) as never, { onStep: () => {}, pictureOnly: false, consumes: false });
-    expect(run().picture.raster.data).toEqual(run().picture.raster.data);
-    expect(picture.data).toEqual(before);
-  });
-  it.each([...fills.all.map((f) => [f.id, f] as const), ...surrounds.all.map((s) => [s.id, s] as const)])('%s leaves its input unchanged', (_, d) => {
-    d.apply(picture, initialValues(d.params));
-    expect(picture.data).toEqual(before);
-    expect(d.describe(initialValues(d.params)).length).toBeGreaterThan(3);
-  });
+  it.each(stages.all.map((s) => [s.id, s] as const))(
+    '%s leaves its input unchanged and gives the same bytes twice',
+    (_, stage) => {
+      const input = { raster: picture, toWorking: fromMatrix([1, 0, 0, 1, 0, 0]), reduction: 1 };
+      const run = () =>
+        stage.run(input, initialValues(stage.params) as never, {
+          onStep: () => {},
+          pictureOnly: false,
+          consumes: false,
+        });
+      expect(run().picture.raster.data).toEqual(run().picture.raster.data);
+      expect(picture.data).toEqual(before);
+    },
+  );
+  it.each([...fills.all.map((f) => [f.id, f] as const), ...surrounds.all.map((s) => [s.id, s] as const)])(
+    '%s leaves its input unchanged',
+    (_, d) => {
+      d.apply(picture, initialValues(d.params));
+      expect(picture.data).toEqual(before);
+      expect(d.describe(initialValues(d.params)).length).toBeGreaterThan(3);
+    },
+  );
 });

@@ -31,7 +31,11 @@ export function defineRegistry<D extends Definition>(noun: string, ...definition
     has: (id) => byId.has(id),
     get(id) {
       const found = byId.get(id);
-      if (!found) throw new CoreError('registry/unknown', `There is no ${noun} "${id}"; there are ${ids.join(', ')}.`, { id, noun });
+      if (!found)
+        throw new CoreError('registry/unknown', `There is no ${noun} "${id}"; there are ${ids.join(', ')}.`, {
+          id,
+          noun,
+        });
       return found;
     },
   };

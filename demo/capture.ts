@@ -9,7 +9,11 @@ export const toPng = (r: Raster, keepAlpha: boolean): Promise<Buffer> =>
 
 /** Bytes of a JPEG; colour at half resolution below quality 90, as cameras and programs write it. */
 export const toJpeg = (r: Raster, quality: number): Promise<Buffer> =>
-  input(r).removeAlpha().jpeg({ quality, chromaSubsampling: quality >= 90 ? '4:4:4' : '4:2:0' }).toBuffer();
+  input(r)
+    .removeAlpha()
+    .jpeg({ quality, chromaSubsampling: quality >= 90 ? '4:4:4' : '4:2:0' })
+    .toBuffer();
 
 /** Saved once more by somebody on the way. */
-export const again = (jpeg: Buffer, quality: number): Promise<Buffer> => sharp(jpeg).jpeg({ quality, chromaSubsampling: '4:2:0' }).toBuffer();
+export const again = (jpeg: Buffer, quality: number): Promise<Buffer> =>
+  sharp(jpeg).jpeg({ quality, chromaSubsampling: '4:2:0' }).toBuffer();

@@ -4,7 +4,11 @@ import { renderSvgFile } from '../codecs/renderSvg';
 
 /** A drawn mark with its truth: straight alpha and the mark's own colours. */
 export const renderSvg = (body: string, width: number, height: number, viewBox = `0 0 ${width} ${height}`): Raster =>
-  renderSvgFile(`<svg xmlns="http://www.w3.org/2000/svg" width="${width}" height="${height}" viewBox="${viewBox}">${body}</svg>`, width, height);
+  renderSvgFile(
+    `<svg xmlns="http://www.w3.org/2000/svg" width="${width}" height="${height}" viewBox="${viewBox}">${body}</svg>`,
+    width,
+    height,
+  );
 
 /** Composited in sRGB code values, C = αF + (1−α)B, as most programs do. `ground` may differ by place. */
 export function compositeOn(mark: Raster, ground: Rgb | ((x: number, y: number) => Rgb)): Raster {

@@ -20,7 +20,9 @@ describe('the demo scenario', () => {
       const { raster } = await decodePicture(mark.bytes, mark.fileName);
       expect([raster.width, raster.height], mark.id).toEqual([mark.truth.width, mark.truth.height]);
     }
-    expect((await drawGrounds(160, 100)).map((g) => sha(g.bytes))).toEqual((await drawGrounds(160, 100)).map((g) => sha(g.bytes)));
+    expect((await drawGrounds(160, 100)).map((g) => sha(g.bytes))).toEqual(
+      (await drawGrounds(160, 100)).map((g) => sha(g.bytes)),
+    );
   });
   it('has light and dark grounds that are what they say', async () => {
     const mean = async (bytes: Uint8Array) => {
@@ -48,7 +50,10 @@ describe('the signatures of the scenario', () => {
   it('come off their paper as they were drawn: five tries in reading order, the pencil whole and without its specks', async () => {
     const [tries, pencil] = await drawSignatures();
     expect(tries.bytes.includes('Stand-in'), 'written by a camera').toBe(true);
-    for (const [mark, count] of [[tries, 5], [pencil, 1]] as const) {
+    for (const [mark, count] of [
+      [tries, 5],
+      [pencil, 1],
+    ] as const) {
       const { raster, notes } = await decodePicture(mark.bytes, mark.fileName);
       expect([raster.width, raster.height]).toEqual([mark.truth.width, mark.truth.height]);
       if (count === 5) expect(notes).toContain('turned upright by its orientation tag');
@@ -69,7 +74,9 @@ describe('measuring', () => {
   it('finds no error in the truth itself, and a large one in an empty picture', async () => {
     const { truth } = await makeTestLogo(1003, 'all', [300]);
     expect(measureAccuracy(truth, truth)).toEqual({ alpha: 0, colour: 0, compositeMean: 0, compositeP99: 0 });
-    expect(measureAccuracy({ ...truth, data: new Uint8Array(truth.data.length) }, truth).compositeP99).toBeGreaterThan(30);
+    expect(measureAccuracy({ ...truth, data: new Uint8Array(truth.data.length) }, truth).compositeP99).toBeGreaterThan(
+      30,
+    );
   });
   it('tells open from solid inside, and scores decisions the wrong way round as wrong', async () => {
     const logo = await makeTestLogo(2, 'all', [420]); // a plate with knocked-out lettering

@@ -12,14 +12,27 @@ export type FontName = keyof typeof fontFiles;
 
 const font = (name: FontName) => loadTypeface(fontFiles[name]);
 
-export const textWidth = (text: string, name: FontName, size: number, spacing = 0): number => lineWidth(text, font(name), size, spacing);
+export const textWidth = (text: string, name: FontName, size: number, spacing = 0): number =>
+  lineWidth(text, font(name), size, spacing);
 
 /** SVG path data of a line of text with its baseline at (x, y). */
 export const textPath = (text: string, name: FontName, size: number, x: number, y: number, spacing = 0): string =>
-  [...layOutLine(text, font(name), size, spacing)].map((g) => pathDataFrom(g.glyph.getPath(0, 0, size).commands, (px, py) => [x + g.x + px, y + py])).join('');
+  [...layOutLine(text, font(name), size, spacing)]
+    .map((g) => pathDataFrom(g.glyph.getPath(0, 0, size).commands, (px, py) => [x + g.x + px, y + py]))
+    .join('');
 
 /** SVG path data of a line of text along a circle, its middle at `angleRad` (0 at the top, clockwise). */
-export function textOnCircle(text: string, name: FontName, size: number, cx: number, cy: number, radius: number, angleRad: number, spacing: number, isInward = false): string {
+export function textOnCircle(
+  text: string,
+  name: FontName,
+  size: number,
+  cx: number,
+  cy: number,
+  radius: number,
+  angleRad: number,
+  spacing: number,
+  isInward = false,
+): string {
   const total = textWidth(text, name, size, spacing);
   let d = '';
   for (const g of layOutLine(text, font(name), size, spacing)) {
@@ -28,7 +41,10 @@ export function textOnCircle(text: string, name: FontName, size: number, cx: num
     const turn = isInward ? a + Math.PI : a;
     const [ox, oy] = [cx + radius * Math.sin(a), cy - radius * Math.cos(a)];
     const [cos, sin] = [Math.cos(turn), Math.sin(turn)];
-    d += pathDataFrom(g.glyph.getPath(-g.advance / 2, 0, size).commands, (px, py) => [ox + px * cos - py * sin, oy + px * sin + py * cos]);
+    d += pathDataFrom(g.glyph.getPath(-g.advance / 2, 0, size).commands, (px, py) => [
+      ox + px * cos - py * sin,
+      oy + px * sin + py * cos,
+    ]);
   }
   return d;
 }

@@ -9,7 +9,10 @@ if (process.argv.includes('--browser')) {
   ensurePackages(['postgresql', 'chromium'], say);
   ensureBuild();
   const database = await startDatabase({ projectDir, name: 'postgres-bench', firstPort: 56480, say });
-  const env = { TASSEL_DATABASE: JSON.stringify({ ...database.connection, database: `bench_${Date.now()}` }), TASSEL_DEMO: '0' };
+  const env = {
+    TASSEL_DATABASE: JSON.stringify({ ...database.connection, database: `bench_${Date.now()}` }),
+    TASSEL_DEMO: '0',
+  };
   const { child, url } = await startServer({ env, quiet: true });
   try {
     run(process.execPath, ['--import', 'tsx', 'bench/browser.ts', url]);

@@ -22,7 +22,18 @@ const restart = async () => {
   server = (await startServer({ env, port: API_PORT }).catch((error) => (say(error.message), null)))?.child ?? null;
 };
 cpSync(`${projectDir}/server/migrations`, `${projectDir}/dist/server/migrations`, { recursive: true });
-const builder = await context({ ...serverBuild, plugins: [{ name: 'restart', setup: (b) => b.onEnd((result) => { if (result.errors.length === 0) void restart(); }) }] });
+const builder = await context({
+  ...serverBuild,
+  plugins: [
+    {
+      name: 'restart',
+      setup: (b) =>
+        b.onEnd((result) => {
+          if (result.errors.length === 0) void restart();
+        }),
+    },
+  ],
+});
 await builder.watch();
 process.env.TASSEL_API_PORT = String(API_PORT);
 const vite = await createServer({ root: `${projectDir}/web`, configFile: `${projectDir}/web/vite.config.ts` });

@@ -9,7 +9,10 @@ ensureModules();
 ensureBuild();
 const { launchBrowser } = await import('../tests/support/browser.mjs');
 const database = await startDatabase({ projectDir, name: 'postgres-shots', firstPort: 57480, say });
-const env = { TASSEL_DATABASE: JSON.stringify({ ...database.connection, database: `shots_${Date.now()}` }), TASSEL_DEMO: '1' };
+const env = {
+  TASSEL_DATABASE: JSON.stringify({ ...database.connection, database: `shots_${Date.now()}` }),
+  TASSEL_DEMO: '1',
+};
 const { child, url } = await startServer({ env, quiet: true });
 const out = `${projectDir}/docs/screenshots`;
 mkdirSync(out, { recursive: true });
@@ -43,33 +46,55 @@ try {
     };
     for (const turn of [0, 0.7]) {
       if (turn) await page.getByRole('button', { name: 'Another try' }).click();
-      await run(Array.from({ length: 110 }, (_, k) => [140 + k * 5 + 38 * Math.sin(k * 0.33 + turn), 235 + (80 - k * 0.45) * Math.cos(k * 0.33 + turn) - k * 0.3]));
+      await run(
+        Array.from({ length: 110 }, (_, k) => [
+          140 + k * 5 + 38 * Math.sin(k * 0.33 + turn),
+          235 + (80 - k * 0.45) * Math.cos(k * 0.33 + turn) - k * 0.3,
+        ]),
+      );
       await run(Array.from({ length: 40 }, (_, k) => [210 + k * 12, 372 - 26 * Math.sin(k / 13)]));
     }
   };
-  const picturesDone = () => page.waitForFunction(() => [...document.querySelectorAll('.mark-card img')].length >= 8 && [...document.querySelectorAll('.mark-card img')].every((i) => i.complete && i.naturalWidth > 0));
+  const picturesDone = () =>
+    page.waitForFunction(
+      () =>
+        [...document.querySelectorAll('.mark-card img')].length >= 8 &&
+        [...document.querySelectorAll('.mark-card img')].every((i) => i.complete && i.naturalWidth > 0),
+    );
   const benchDone = () => page.getByRole('button', { name: /^White, contrast \d/ }).waitFor();
   await room('light');
   await shot('/marks', 'marks', picturesDone);
   await shot(`/marks/${badge}/cutOut`, 'bench-cut-out', benchDone);
-  await shot(`/marks/${badge}/crop`, 'bench-crop', benchDone, () => page.getByRole('button', { name: 'Close round the mark' }).click());
+  await shot(`/marks/${badge}/crop`, 'bench-crop', benchDone, () =>
+    page.getByRole('button', { name: 'Close round the mark' }).click(),
+  );
   await page.getByRole('button', { name: 'Undo' }).click();
   await page.getByText('whole', { exact: true }).waitFor();
   await shot(`/marks/${badge}/original`, 'bench-original', benchDone);
   await shot(`/marks/${badge}/variants`, 'variants', () => page.getByText('21.0 : 1').first().waitFor());
-  await shot(`/marks/${badge}/files`, 'files', () => page.getByRole('button', { name: 'Make 3 files' }).waitFor(), async () => {
-    await page.getByRole('button', { name: 'Make 3 files' }).click();
-    await page.getByRole('region', { name: 'Receipt' }).waitFor({ timeout: 60_000 });
-  });
+  await shot(
+    `/marks/${badge}/files`,
+    'files',
+    () => page.getByRole('button', { name: 'Make 3 files' }).waitFor(),
+    async () => {
+      await page.getByRole('button', { name: 'Make 3 files' }).click();
+      await page.getByRole('region', { name: 'Receipt' }).waitFor({ timeout: 60_000 });
+    },
+  );
   const candidates = () => page.getByRole('button', { name: /^Signature 5; press/ }).waitFor({ timeout: 60_000 });
-  await shot(`/marks/${find('Odile Farrant')}/cutOut`, 'bench-trouble', async () => {
-    await page.getByRole('slider', { name: 'Cut level' }).waitFor({ timeout: 60_000 });
-    await page.getByText('settling to full size').waitFor({ state: 'detached', timeout: 60_000 });
-  }, async () => {
-    await page.getByText('Trouble', { exact: true }).click();
-    await page.getByRole('button', { name: /^Show me: \d signatures/ }).click();
-    await page.getByRole('button', { name: 'Next place' }).click();
-  });
+  await shot(
+    `/marks/${find('Odile Farrant')}/cutOut`,
+    'bench-trouble',
+    async () => {
+      await page.getByRole('slider', { name: 'Cut level' }).waitFor({ timeout: 60_000 });
+      await page.getByText('settling to full size').waitFor({ state: 'detached', timeout: 60_000 });
+    },
+    async () => {
+      await page.getByText('Trouble', { exact: true }).click();
+      await page.getByRole('button', { name: /^Show me: \d signatures/ }).click();
+      await page.getByRole('button', { name: 'Next place' }).click();
+    },
+  );
   await shot(`/marks/${find('Odile Farrant')}/crop`, 'bench-sheet', candidates, async () => {
     await page.getByRole('button', { name: 'Take signature 3' }).click();
     await page.getByText('settling to full size').waitFor({ state: 'detached', timeout: 60_000 });
@@ -78,11 +103,21 @@ try {
     await page.getByRole('slider', { name: 'Cut level' }).waitFor({ timeout: 60_000 });
     await page.getByText('settling to full size').waitFor({ state: 'detached', timeout: 60_000 });
   });
-  await shot('/take-in/draw', 'draw', () => page.getByRole('img', { name: 'Sign here' }).waitFor(), () => drawOnPad());
-  await shot('/take-in/type', 'type', () => page.getByRole('textbox', { name: 'Text' }).waitFor(), async () => {
-    await page.getByRole('textbox', { name: 'Text' }).fill('Odile Farrant\nHarrowmere');
-    await page.getByText('a photograph', { exact: true }).click();
-  });
+  await shot(
+    '/take-in/draw',
+    'draw',
+    () => page.getByRole('img', { name: 'Sign here' }).waitFor(),
+    () => drawOnPad(),
+  );
+  await shot(
+    '/take-in/type',
+    'type',
+    () => page.getByRole('textbox', { name: 'Text' }).waitFor(),
+    async () => {
+      await page.getByRole('textbox', { name: 'Text' }).fill('Odile Farrant\nHarrowmere');
+      await page.getByText('a photograph', { exact: true }).click();
+    },
+  );
   await shot('/deliveries', 'deliveries', () => page.getByRole('table').waitFor());
   await room('dark');
   await shot('/marks', 'marks-dark-room', picturesDone);

@@ -12,7 +12,10 @@ try {
   const wanted = Number(process.env.TASSEL_PORT ?? DEFAULT_PORT);
   const port = await freePort(wanted);
   if (port !== wanted) say(`Port ${wanted} is taken, using ${port}`);
-  const env = { TASSEL_DATABASE: JSON.stringify({ ...database.connection, database: 'tassel' }), TASSEL_DEMO: process.env.TASSEL_DEMO ?? '1' };
+  const env = {
+    TASSEL_DATABASE: JSON.stringify({ ...database.connection, database: 'tassel' }),
+    TASSEL_DEMO: process.env.TASSEL_DEMO ?? '1',
+  };
   let child = null;
   let ending = false;
   const end = async (code) => {
@@ -28,10 +31,12 @@ try {
   process.on('SIGINT', () => end(0));
   process.on('SIGTERM', () => end(0));
   process.on('SIGHUP', () => end(0));
-  const server = await startServer({ env, port, onExit: (code, signal) => end(code ?? (signal ? 1 : 0)) }).catch(async (error) => {
-    say(error.message);
-    await end(1);
-  });
+  const server = await startServer({ env, port, onExit: (code, signal) => end(code ?? (signal ? 1 : 0)) }).catch(
+    async (error) => {
+      say(error.message);
+      await end(1);
+    },
+  );
   child = server.child;
   say(`Tassel is ready: ${server.url}`);
 } catch (error) {

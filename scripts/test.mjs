@@ -20,8 +20,19 @@ function runVitest(env) {
   const report = join(projectDir, 'tests/out/report.json');
   mkdirSync(join(projectDir, 'tests/out'), { recursive: true });
   rmSync(report, { force: true });
-  const args = ['node_modules/vitest/vitest.mjs', 'run', '--reporter=default', '--reporter=json', `--outputFile.json=${report}`, ...filter];
-  const { status } = spawnSync(process.execPath, args, { cwd: projectDir, stdio: 'inherit', env: { ...process.env, ...env } });
+  const args = [
+    'node_modules/vitest/vitest.mjs',
+    'run',
+    '--reporter=default',
+    '--reporter=json',
+    `--outputFile.json=${report}`,
+    ...filter,
+  ];
+  const { status } = spawnSync(process.execPath, args, {
+    cwd: projectDir,
+    stdio: 'inherit',
+    env: { ...process.env, ...env },
+  });
   if (!existsSync(report)) {
     total.failed++;
     return;
@@ -39,7 +50,12 @@ try {
   ensureBuild();
   database = await startDatabase({ projectDir, name: 'postgres-test', firstPort: 55480, durable: false, say });
   if (filter.length === 0) {
-    for (const folder of ['core', 'web', '.']) check(`Type check: ${folder}`, process.execPath, ['node_modules/typescript/bin/tsc', '-p', folder === '.' ? 'tsconfig.json' : `${folder}/tsconfig.json`]);
+    for (const folder of ['core', 'web', '.'])
+      check(`Type check: ${folder}`, process.execPath, [
+        'node_modules/typescript/bin/tsc',
+        '-p',
+        folder === '.' ? 'tsconfig.json' : `${folder}/tsconfig.json`,
+      ]);
     check('Lint', process.execPath, ['node_modules/eslint/bin/eslint.js', '.', '--max-warnings', '0']);
   }
   runVitest({ TASSEL_TEST_DATABASE: JSON.stringify(database.connection) });

@@ -26,13 +26,22 @@ export interface AppDeps {
 /** The whole server as one function from request to response. */
 export function createApp(deps: AppDeps): Hono {
   const app = new Hono();
-  app.use(secureHeaders({
-    contentSecurityPolicy: {
-      // The second allows WebAssembly and nothing else: scripts still come from here alone.
-      defaultSrc: ["'self'"], scriptSrc: ["'self'", "'wasm-unsafe-eval'"], imgSrc: ["'self'", 'blob:', 'data:'], styleSrc: ["'self'", "'unsafe-inline'"], fontSrc: ["'self'", 'data:'],
-      workerSrc: ["'self'", 'blob:'], connectSrc: ["'self'"], objectSrc: ["'none'"], frameAncestors: ["'none'"],
-    },
-  }));
+  app.use(
+    secureHeaders({
+      contentSecurityPolicy: {
+        // The second allows WebAssembly and nothing else: scripts still come from here alone.
+        defaultSrc: ["'self'"],
+        scriptSrc: ["'self'", "'wasm-unsafe-eval'"],
+        imgSrc: ["'self'", 'blob:', 'data:'],
+        styleSrc: ["'self'", "'unsafe-inline'"],
+        fontSrc: ["'self'", 'data:'],
+        workerSrc: ["'self'", 'blob:'],
+        connectSrc: ["'self'"],
+        objectSrc: ["'none'"],
+        frameAncestors: ["'none'"],
+      },
+    }),
+  );
   app.use('/api/*', async (c, next) => {
     checkOrigin(c.req.method, c.req.header('host'), c.req.header('origin'), c.req.header('sec-fetch-site'));
     c.header('Cache-Control', 'no-store');
@@ -58,10 +67,16 @@ export function createApp(deps: AppDeps): Hono {
  * Changes come only from our own pages: a request that another site started is refused. A page of another site can
  * also reach us through a name that it points at this machine, so reading asks for a loopback host too.
  */
-function checkOrigin(method: string, host: string | undefined, origin: string | undefined, site: string | undefined): void {
+function checkOrigin(
+  method: string,
+  host: string | undefined,
+  origin: string | undefined,
+  site: string | undefined,
+): void {
   const isRead = method === 'GET' || method === 'HEAD';
   const name = (host ?? '').replace(/:\d+$/, '');
   const isLoopback = ['127.0.0.1', 'localhost', '[::1]'].includes(name);
   const isSame = origin === undefined || origin === `http://${host}` || origin === `https://${host}`;
-  if (!isLoopback || (!isRead && (!isSame || site === 'cross-site'))) throw new CoreError('request/forbidden-origin', 'This request came from another site and was refused.');
+  if (!isLoopback || (!isRead && (!isSame || site === 'cross-site')))
+    throw new CoreError('request/forbidden-origin', 'This request came from another site and was refused.');
 }

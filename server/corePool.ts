@@ -14,7 +14,13 @@ export interface CorePool {
 
 /** Threads that run core; as many as there are processors. @param entry  the built worker file */
 export function createCorePool(entry: string): CorePool {
-  const pool = new Piscina({ filename: entry, maxThreads: availableParallelism(), minThreads: 1, idleTimeout: 60_000, concurrentTasksPerWorker: 1 });
+  const pool = new Piscina({
+    filename: entry,
+    maxThreads: availableParallelism(),
+    minThreads: 1,
+    idleTimeout: 60_000,
+    concurrentTasksPerWorker: 1,
+  });
   const call = async <T>(name: string, input: unknown, signal?: AbortSignal): Promise<T> => {
     const answer = (await pool.run(input, { name, signal })) as Answer<T>;
     if (answer.ok) return answer.value;

@@ -19,7 +19,12 @@ export async function listenForDeliveries(config: pg.ClientConfig, log: Logger):
     fresh.on('error', (error) => {
       if (isClosed) return;
       log.warn({ err: error }, 'lost the listening connection');
-      setTimeout(() => { if (!isClosed) void connect().then((c) => (client = c)).catch(() => {}); }, 1000);
+      setTimeout(() => {
+        if (!isClosed)
+          void connect()
+            .then((c) => (client = c))
+            .catch(() => {});
+      }, 1000);
     });
     await fresh.connect();
     await fresh.query('listen tassel_delivery');

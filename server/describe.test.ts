@@ -15,17 +15,35 @@ const sentence = (picture: Raster): string => {
 
 describe('describeFound', () => {
   it('says what a logo stands on and what became of its inside', () => {
-    expect(sentence(onGround(drawMark(200, 200, ring(100, 100, 80, 50), [31, 90, 69]), [244, 239, 228]))).toBe('Flat ground #f4efe4: cut out, 1 enclosed area, 1 open.');
-    expect(sentence(onGround(drawMark(200, 200, disc(100, 100, 60), [31, 90, 69]), [255, 255, 255]))).toBe('Flat ground #ffffff: cut out, no enclosed areas.');
+    expect(sentence(onGround(drawMark(200, 200, ring(100, 100, 80, 50), [31, 90, 69]), [244, 239, 228]))).toBe(
+      'Flat ground #f4efe4: cut out, 1 enclosed area, 1 open.',
+    );
+    expect(sentence(onGround(drawMark(200, 200, disc(100, 100, 60), [31, 90, 69]), [255, 255, 255]))).toBe(
+      'Flat ground #ffffff: cut out, no enclosed areas.',
+    );
   });
-  it('says how clear transparent artwork is', () => expect(sentence(drawMark(200, 200, disc(100, 100, 60), [31, 90, 69]))).toMatch(/^Already transparent, 7\d % of it clear: kept as it is\.$/));
+  it('says how clear transparent artwork is', () =>
+    expect(sentence(drawMark(200, 200, disc(100, 100, 60), [31, 90, 69]))).toMatch(
+      /^Already transparent, 7\d % of it clear: kept as it is\.$/,
+    ));
   it('counts the signatures on a sheet', () => {
-    expect(sentence(photographSheet({ noise: 3, falloff: 0.3 }).picture)).toMatch(/^Ink #[0-9a-f]{6} on paper, 3 signatures found\. Take one, or make each a mark\.$/);
+    expect(sentence(photographSheet({ noise: 3, falloff: 0.3 }).picture)).toMatch(
+      /^Ink #[0-9a-f]{6} on paper, 3 signatures found\. Take one, or make each a mark\.$/,
+    );
   });
   it('says how a single one leans, and that printed lines are gone', () => {
     const ink = drawStrokes(640, 400, [archLine(80, 260, 9, 48, 80, -8)], blueInk, 7);
-    const lined = simulateCapture(ink, { ...plainCapture, noise: 3, falloff: 0.3, blurPx: 0.6, lines: 'ruled', lineSpacingPx: 32 }).picture;
-    expect(sentence(lined)).toMatch(/^Ink #[0-9a-f]{6} on paper: one signature, [789]\.\d° uphill and set level, printed lines taken out\.$/);
+    const lined = simulateCapture(ink, {
+      ...plainCapture,
+      noise: 3,
+      falloff: 0.3,
+      blurPx: 0.6,
+      lines: 'ruled',
+      lineSpacingPx: 32,
+    }).picture;
+    expect(sentence(lined)).toMatch(
+      /^Ink #[0-9a-f]{6} on paper: one signature, [789]\.\d° uphill and set level, printed lines taken out\.$/,
+    );
   });
 });
 

@@ -17,13 +17,18 @@ export function describeFound(seen: Inspection, recipe: Recipe, result: MasterRe
   const facts = cutOutFacts(result);
   if (facts.way === 'paper') return describeInk(facts, recipe.stages.crop.turn);
   const areas = areasOf(facts);
-  const inside = areas.length === 0 ? 'no enclosed areas' : `${areas.length} enclosed ${areas.length === 1 ? 'area' : 'areas'}, ${areas.filter((a) => a.decision === 'open').length} open`;
+  const inside =
+    areas.length === 0
+      ? 'no enclosed areas'
+      : `${areas.length} enclosed ${areas.length === 1 ? 'area' : 'areas'}, ${areas.filter((a) => a.decision === 'open').length} open`;
   return `Flat ${ground}: cut out, ${inside}.`;
 }
 
 function describeInk({ marks, inkHex, lineCount }: PaperWayFacts, angle: number): string {
   const lines = lineCount ? ', printed lines taken out' : '';
-  if (marks.length > 1) return `Ink ${inkHex} on paper, ${marks.length} signatures found${lines}. Take one, or make each a mark.`;
-  const leaning = Math.abs(angle) >= 1 ? `, ${Math.abs(angle).toFixed(1)}° ${angle < 0 ? 'uphill' : 'downhill'} and set level` : '';
+  if (marks.length > 1)
+    return `Ink ${inkHex} on paper, ${marks.length} signatures found${lines}. Take one, or make each a mark.`;
+  const leaning =
+    Math.abs(angle) >= 1 ? `, ${Math.abs(angle).toFixed(1)}° ${angle < 0 ? 'uphill' : 'downhill'} and set level` : '';
   return `Ink ${inkHex} on paper: one signature${leaning}${lines}.`;
 }

@@ -5,18 +5,52 @@ type Status = 400 | 403 | 404 | 409 | 413 | 422 | 500;
 
 /** The HTTP status of every code. */
 export const statusOf: Record<ErrorCode, Status> = {
-  'raster/size-mismatch': 422, 'params/invalid': 422, 'registry/unknown': 422, 'recipe/invalid': 422, 'recipe/too-new': 422,
-  'cutout/nothing-left': 422, 'cutout/no-flat-ground': 422, 'cutout/no-ink': 422, 'cutout/no-such-mark': 422, 'crop/empty': 422, 'crop/too-large': 422, 'memory/too-little': 413,
-  'type/empty': 422, 'type/no-glyph': 422, 'draw/empty': 422, 'size/impossible': 422, 'names/empty': 422,
-  'intake/empty': 422, 'intake/unsupported': 422, 'intake/mislabelled': 422, 'intake/damaged': 422,
-  'intake/too-large': 413, 'intake/too-many-pixels': 413, 'intake/too-small': 422,
-  'file/not-readable': 422, 'file/not-writable': 500, 'file/read-back': 500, 'cli/usage': 400,
-  'store/not-found': 404, 'store/conflict': 409, 'store/duplicate-name': 409,
-  'request/invalid': 400, 'request/forbidden-origin': 403, 'server/internal': 500,
+  'raster/size-mismatch': 422,
+  'params/invalid': 422,
+  'registry/unknown': 422,
+  'recipe/invalid': 422,
+  'recipe/too-new': 422,
+  'cutout/nothing-left': 422,
+  'cutout/no-flat-ground': 422,
+  'cutout/no-ink': 422,
+  'cutout/no-such-mark': 422,
+  'crop/empty': 422,
+  'crop/too-large': 422,
+  'memory/too-little': 413,
+  'type/empty': 422,
+  'type/no-glyph': 422,
+  'draw/empty': 422,
+  'size/impossible': 422,
+  'names/empty': 422,
+  'intake/empty': 422,
+  'intake/unsupported': 422,
+  'intake/mislabelled': 422,
+  'intake/damaged': 422,
+  'intake/too-large': 413,
+  'intake/too-many-pixels': 413,
+  'intake/too-small': 422,
+  'file/not-readable': 422,
+  'file/not-writable': 500,
+  'file/read-back': 500,
+  'cli/usage': 400,
+  'store/not-found': 404,
+  'store/conflict': 409,
+  'store/duplicate-name': 409,
+  'request/invalid': 400,
+  'request/forbidden-origin': 403,
+  'server/internal': 500,
 };
 
 /** The answer to any error. Our own bugs are told apart from what a person can mend, and keep their details to the log. */
 export function toAnswer(error: unknown): { status: Status; body: ErrorBody } {
-  const known = isCoreError(error) ? error : new CoreError('server/internal', 'Something went wrong inside Tassel. Nothing was lost; try again, and look at the server log if it stays.');
-  return { status: statusOf[known.code], body: { error: { code: known.code, message: known.message, details: known.details } } };
+  const known = isCoreError(error)
+    ? error
+    : new CoreError(
+        'server/internal',
+        'Something went wrong inside Tassel. Nothing was lost; try again, and look at the server log if it stays.',
+      );
+  return {
+    status: statusOf[known.code],
+    body: { error: { code: known.code, message: known.message, details: known.details } },
+  };
 }

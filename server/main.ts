@@ -28,7 +28,14 @@ const core = createCorePool(join(here, 'coreWorker.mjs'));
 if (process.env.TASSEL_DEMO === '1') await seedDemo({ pool, core }, log);
 const jobs = await startJobs({ pool, core }, log);
 const events = await listenForDeliveries(connection, log);
-const app = createApp({ pool, core, jobs, events, log, webDir: existsSync(join(webDir, 'index.html')) ? webDir : null });
+const app = createApp({
+  pool,
+  core,
+  jobs,
+  events,
+  log,
+  webDir: existsSync(join(webDir, 'index.html')) ? webDir : null,
+});
 
 const server = serve({ fetch: app.fetch, hostname: host, port: Number(process.env.TASSEL_PORT ?? 4480) }, (info) => {
   process.stdout.write(`listening on http://${host}:${info.port}\n`);

@@ -23,8 +23,17 @@ function pathOf({ drawn, typed }: MakeMarkRequest): string {
   if (drawn) return drawnPath(drawn.strokes as [number, number, number][][], drawn.pen);
   if (!typed) throw new CoreError('request/invalid', 'The request holds neither a drawing nor type.');
   const face = typefaces.find((t) => t.id === typed.typeface);
-  if (!face) throw new CoreError('request/invalid', `There is no typeface "${typed.typeface}"; there are ${typefaces.map((t) => t.id).join(', ')}.`);
-  return setType(typed.lines, loadTypeface(face.file), { sizePx: typed.sizePx, spacing: typed.spacing, lineHeight: typed.lineHeight, align: typed.align });
+  if (!face)
+    throw new CoreError(
+      'request/invalid',
+      `There is no typeface "${typed.typeface}"; there are ${typefaces.map((t) => t.id).join(', ')}.`,
+    );
+  return setType(typed.lines, loadTypeface(face.file), {
+    sizePx: typed.sizePx,
+    spacing: typed.spacing,
+    lineHeight: typed.lineHeight,
+    align: typed.align,
+  });
 }
 
 /** Makes a mark of what was drawn or typed: an SVG file of its paths is its original. Or a photograph of it, taken in like any. */
@@ -37,12 +46,22 @@ export async function makeMark(deps: TakeInDeps, brandId: string, request: MakeM
   const raster = renderSvgFile(file.svg, width, Math.max(1, Math.round((width * file.height) / file.width)));
   const what = request.drawn ? 'Drawn on the pad' : 'Typed';
   return keepPicture(deps, brandId, new TextEncoder().encode(file.svg), {
-    kind: { title: 'SVG', mediaType: 'image/svg+xml' }, raster, notes: [], name: `${request.name}.svg`, markName: request.name,
-    found: { way: 'vector', sentence: `${what}: kept as paths, transparent from the start.` }, isSignature: request.drawn !== undefined,
+    kind: { title: 'SVG', mediaType: 'image/svg+xml' },
+    raster,
+    notes: [],
+    name: `${request.name}.svg`,
+    markName: request.name,
+    found: { way: 'vector', sentence: `${what}: kept as paths, transparent from the start.` },
+    isSignature: request.drawn !== undefined,
   });
 }
 
-async function takePhotograph(deps: TakeInDeps, brandId: string, request: MakeMarkRequest, d: string): Promise<TakenIn> {
+async function takePhotograph(
+  deps: TakeInDeps,
+  brandId: string,
+  request: MakeMarkRequest,
+  d: string,
+): Promise<TakenIn> {
   const choice = request.capture as NonNullable<MakeMarkRequest['capture']>;
   const width = choice.widthPx;
   const height = Math.round(width * 0.7);
@@ -52,7 +71,11 @@ async function takePhotograph(deps: TakeInDeps, brandId: string, request: MakeMa
   const [cos, sin] = [turning(choice.tiltDeg)[0] * scale, turning(choice.tiltDeg)[3] * scale];
   const [cx, cy] = [box.x + box.width / 2, box.y + box.height / 2];
   const move = `matrix(${cos} ${sin} ${-sin} ${cos} ${width / 2 - cx * cos + cy * sin} ${height / 2 - cx * sin - cy * cos})`;
-  const ink = renderSvgFile(`<svg xmlns="http://www.w3.org/2000/svg" width="${width}" height="${height}"><path transform="${move}" d="${d}" fill="${request.colour}"/></svg>`, width, height);
+  const ink = renderSvgFile(
+    `<svg xmlns="http://www.w3.org/2000/svg" width="${width}" height="${height}"><path transform="${move}" d="${d}" fill="${request.colour}"/></svg>`,
+    width,
+    height,
+  );
   const seed = createHash('sha256').update(d).update(JSON.stringify(choice)).digest().readUInt32LE(0) % 100_000;
   const { picture } = simulateCapture(ink, captureFromChoice(choice, seed));
   const bytes = await encodeCaptureJpeg(picture, choice.quality, choice.hasPlace);

@@ -10,9 +10,21 @@ describe('planFiles', () => {
   const names = { brand: 'Harrowmere', mark: 'Trust badge' };
   it('keeps lines of one variant together, and names each by the pattern', () => {
     const recipe = initialRecipe();
-    const lines = ['reversed', 'colour', 'reversed', 'black'].map((variant, k) => ({ id: String(k), variant, purpose: 'web', widthPx: 100 + k, paddingPct: 0, format: 'png' }));
+    const lines = ['reversed', 'colour', 'reversed', 'black'].map((variant, k) => ({
+      id: String(k),
+      variant,
+      purpose: 'web',
+      widthPx: 100 + k,
+      paddingPct: 0,
+      format: 'png',
+    }));
     const plan = planFiles({ ...recipe, files: { pattern: '{variant}-{width}x{height}', lines } }, names);
-    expect(plan.map((p) => p.name(50))).toEqual(['colour-101x50.png', 'black-103x50.png', 'reversed-100x50.png', 'reversed-102x50.png']);
+    expect(plan.map((p) => p.name(50))).toEqual([
+      'colour-101x50.png',
+      'black-103x50.png',
+      'reversed-100x50.png',
+      'reversed-102x50.png',
+    ]);
   });
   it('refuses a pattern that gives no name before anything is made', () => {
     const recipe = initialRecipe();
@@ -21,7 +33,12 @@ describe('planFiles', () => {
 });
 
 describe('names', () => {
-  it.each([['Trust_badge-final 2.jpg', 'Trust badge final 2'], ['C:\\work\\logo.PNG', 'Logo'], ['.png', 'Unnamed mark'], ['été.webp', 'Été']])('%s becomes %s', (file, name) => expect(nameFromFile(file)).toBe(name));
+  it.each([
+    ['Trust_badge-final 2.jpg', 'Trust badge final 2'],
+    ['C:\\work\\logo.PNG', 'Logo'],
+    ['.png', 'Unnamed mark'],
+    ['été.webp', 'Été'],
+  ])('%s becomes %s', (file, name) => expect(nameFromFile(file)).toBe(name));
   it('downloads keep letters of any script and never break the header', () => {
     const header = attachment('Écluse "5"\r\nX: 1.png');
     expect(header).not.toMatch(/[\r\n]/);
@@ -42,8 +59,23 @@ describe('what a file is', () => {
 });
 
 it('a receipt says what is in every file, and which were enlarged', () => {
-  const receipt = { width: 480, height: 300, bytes: 1234, hasAlpha: true, isInterlaced: false, isSrgb: true, chunks: [], clearShare: 0.5, enlargement: 1.52 };
-  const text = writeReceipt({ name: 'Trust badge' }, [{ name: 'a.png', variant: 'Black', receipt }, { name: 'long-name.png', variant: 'Colour', receipt: { ...receipt, enlargement: 0.5 } }]);
-  expect(text).toContain('a.png          480 × 300 px, Black, transparent, sRGB, not interlaced, 1234 bytes, enlarged 1.52 times');
+  const receipt = {
+    width: 480,
+    height: 300,
+    bytes: 1234,
+    hasAlpha: true,
+    isInterlaced: false,
+    isSrgb: true,
+    chunks: [],
+    clearShare: 0.5,
+    enlargement: 1.52,
+  };
+  const text = writeReceipt({ name: 'Trust badge' }, [
+    { name: 'a.png', variant: 'Black', receipt },
+    { name: 'long-name.png', variant: 'Colour', receipt: { ...receipt, enlargement: 0.5 } },
+  ]);
+  expect(text).toContain(
+    'a.png          480 × 300 px, Black, transparent, sRGB, not interlaced, 1234 bytes, enlarged 1.52 times',
+  );
   expect(text.split('\n').find((l) => l.startsWith('long-name'))).not.toContain('enlarged');
 });

@@ -21,7 +21,8 @@ export function planFiles(recipe: Recipe, names: { brand: string; mark: string }
     const variant = recipe.variants[order.get(line.variant) as number];
     const purpose = purposes.get(line.purpose).title;
     const ending = formats.get(line.format).extension;
-    const name = (height: number) => `${nameByPattern(recipe.files.pattern, { ...names, variant: variant.name, purpose, width: line.widthPx, height })}.${ending}`;
+    const name = (height: number) =>
+      `${nameByPattern(recipe.files.pattern, { ...names, variant: variant.name, purpose, width: line.widthPx, height })}.${ending}`;
     name(1);
     return { line, variant, name };
   });

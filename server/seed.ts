@@ -10,7 +10,11 @@ import { type TakeInDeps, takeIn } from './takeIn';
 export const DEMO_BRAND = 'Harrowmere Lock Keepers’ Trust';
 
 const names: Record<keyof typeof palette, string> = {
-  lampBlack: 'Lamp black', enamelCream: 'Enamel cream', canalGreen: 'Canal green', paddleRed: 'Paddle red', fogBlue: 'Fog blue',
+  lampBlack: 'Lamp black',
+  enamelCream: 'Enamel cream',
+  canalGreen: 'Canal green',
+  paddleRed: 'Paddle red',
+  fogBlue: 'Fog blue',
 };
 
 /** Fills an empty database with the demo scenario, through the same take-in that a person's files go through. */

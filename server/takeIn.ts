@@ -12,7 +12,10 @@ import { addMark, findMark, findMarkByOriginal } from './store/marks';
 const REDUCE_ABOVE = 1_200_000;
 const REDUCED_PIXELS = 300_000;
 
-export interface TakeInDeps { readonly pool: pg.Pool; readonly core: CorePool }
+export interface TakeInDeps {
+  readonly pool: pg.Pool;
+  readonly core: CorePool;
+}
 
 /**
  * Takes a file in: checks and decodes it, keeps the original byte for byte, makes the working and the reduced
@@ -20,7 +23,13 @@ export interface TakeInDeps { readonly pool: pg.Pool; readonly core: CorePool }
  * @param name  the file's own name, for the mark's name and for messages
  * @throws CoreError 'intake/…' naming the file
  */
-export async function takeIn(deps: TakeInDeps, brandId: string, bytes: Uint8Array, name: string, markName?: string): Promise<TakenIn> {
+export async function takeIn(
+  deps: TakeInDeps,
+  brandId: string,
+  bytes: Uint8Array,
+  name: string,
+  markName?: string,
+): Promise<TakenIn> {
   const known = await findMarkByOriginal(deps.pool, brandId, sha256(bytes));
   if (known) return { mark: await findMark(deps.pool, known), isDuplicate: true };
   const { kind, raster, notes } = await decodePicture(bytes, name);
@@ -40,11 +49,18 @@ export interface PictureToKeep {
 }
 
 /** Stores an original with its pictures as a mark with a proposed recipe; the same bytes twice are recognised. */
-export async function keepPicture({ pool, core }: TakeInDeps, brandId: string, bytes: Uint8Array, { kind, raster, notes, name, markName, found, isSignature }: PictureToKeep): Promise<TakenIn> {
+export async function keepPicture(
+  { pool, core }: TakeInDeps,
+  brandId: string,
+  bytes: Uint8Array,
+  { kind, raster, notes, name, markName, found, isSignature }: PictureToKeep,
+): Promise<TakenIn> {
   const isLarge = raster.width * raster.height > REDUCE_ABOVE;
   const reduced = isLarge ? await reducePicture(raster, REDUCED_PIXELS) : raster;
   const [workingPng, reducedPng, judgement] = await Promise.all([
-    encodeWorkingPng(raster), encodeWorkingPng(reduced), core.judgePicture({ picture: reduced, reduction: raster.width / reduced.width }),
+    encodeWorkingPng(raster),
+    encodeWorkingPng(reduced),
+    core.judgePicture({ picture: reduced, reduction: raster.width / reduced.width }),
   ]);
   const { seen, recipe } = judgement;
   const isInk = recipe.stages.cutOut.way === 'paper';
@@ -54,19 +70,45 @@ export async function keepPicture({ pool, core }: TakeInDeps, brandId: string, b
     const working = await keepBlob(tx, workingPng, 'image/png');
     const small = reduced === raster ? working : await keepBlob(tx, reducedPng, 'image/png');
     return addMark(tx, {
-      brandId, name: markName, kind: isSignature ?? isInk ? 'signature' : 'logo', originalSha: original, originalName: name, workingSha: working, reducedSha: small,
-      width: raster.width, height: raster.height, reducedWidth: reduced.width, recipe, findings: judgement.findings,
-      found: { format: kind.title, way: seen.way, groundHex: seen.groundHex, noise: Math.round(seen.noise * 10) / 10, notes, sentence: judgement.sentence, markCount: judgement.markCount, ...found },
+      brandId,
+      name: markName,
+      kind: (isSignature ?? isInk) ? 'signature' : 'logo',
+      originalSha: original,
+      originalName: name,
+      workingSha: working,
+      reducedSha: small,
+      width: raster.width,
+      height: raster.height,
+      reducedWidth: reduced.width,
+      recipe,
+      findings: judgement.findings,
+      found: {
+        format: kind.title,
+        way: seen.way,
+        groundHex: seen.groundHex,
+        noise: Math.round(seen.noise * 10) / 10,
+        notes,
+        sentence: judgement.sentence,
+        markCount: judgement.markCount,
+        ...found,
+      },
     });
   });
   if (id) return { mark: await findMark(pool, id), isDuplicate: false };
   // The same bytes are there already, or another request with them was first.
-  return { mark: await findMark(pool, (await findMarkByOriginal(pool, brandId, sha256(bytes))) as string), isDuplicate: true };
+  return {
+    mark: await findMark(pool, (await findMarkByOriginal(pool, brandId, sha256(bytes))) as string),
+    isDuplicate: true,
+  };
 }
 
 /** `Trust_badge-final 2.jpg` becomes `Trust badge final 2`. */
 export function nameFromFile(fileName: string): string {
-  const stem = fileName.replace(/^.*[\\/]/, '').replace(/\.[a-z0-9]+$/i, '').replace(/[_\-\s]+/g, ' ').trim();
+  const stem = fileName
+    .replace(/^.*[\\/]/, '')
+    .replace(/\.[a-z0-9]+$/i, '')
+    .replace(/[_\-\s]+/g, ' ')
+    .trim();
   const name = stem ? stem[0].toUpperCase() + stem.slice(1) : 'Unnamed mark';
   return name.slice(0, 120);
 }

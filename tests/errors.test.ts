@@ -28,6 +28,9 @@ describe('toAnswer', () => {
     expect(JSON.stringify(body)).not.toContain('secret');
   });
   it('hands on what a person can mend', () => {
-    expect(toAnswer(new CoreError('crop/empty', 'No pixel.', { rect: 1 }))).toEqual({ status: 422, body: { error: { code: 'crop/empty', message: 'No pixel.', details: { rect: 1 } } } });
+    expect(toAnswer(new CoreError('crop/empty', 'No pixel.', { rect: 1 }))).toEqual({
+      status: 422,
+      body: { error: { code: 'crop/empty', message: 'No pixel.', details: { rect: 1 } } },
+    });
   });
 });

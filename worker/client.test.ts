@@ -5,7 +5,12 @@ import type { Envelope, Reply } from './protocol';
 
 function fakeWorker() {
   const sent: Envelope[] = [];
-  const worker: WorkerLike = { onmessage: null, onerror: null, postMessage: (m) => void sent.push(m), terminate: () => {} };
+  const worker: WorkerLike = {
+    onmessage: null,
+    onerror: null,
+    postMessage: (m) => void sent.push(m),
+    terminate: () => {},
+  };
   const reply = (r: Reply) => worker.onmessage?.({ data: r } as MessageEvent<Reply>);
   return { worker, sent, reply, done: (id: number, value: unknown) => reply({ id, ok: true, value: value as never }) };
 }
@@ -25,8 +30,14 @@ describe('createCoreClient', () => {
   it('builds the worker’s error again', async () => {
     const { worker, reply } = fakeWorker();
     const asked = createCoreClient(worker).ask(matte('a'));
-    reply({ id: 1, ok: false, error: { code: 'cutout/no-flat-ground', message: 'No ground.', details: { share: 0.1 } } });
-    await expect(asked).rejects.toSatisfy((e: unknown) => e instanceof CoreError && e.code === 'cutout/no-flat-ground' && e.details.share === 0.1);
+    reply({
+      id: 1,
+      ok: false,
+      error: { code: 'cutout/no-flat-ground', message: 'No ground.', details: { share: 0.1 } },
+    });
+    await expect(asked).rejects.toSatisfy(
+      (e: unknown) => e instanceof CoreError && e.code === 'cutout/no-flat-ground' && e.details.share === 0.1,
+    );
   });
   it('keeps only the newest of the requests that wait, and answers the ones between with nothing', async () => {
     const { worker, sent, done } = fakeWorker();

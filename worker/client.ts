@@ -32,7 +32,8 @@ export function createCoreClient(worker: WorkerLike): CoreClient {
     else call.reject(new CoreError(reply.error.code as ErrorCode, reply.error.message, reply.error.details));
   };
   worker.onerror = (event) => {
-    for (const call of waiting.values()) call.reject(new CoreError('server/internal', `The preview stopped: ${event.message}. Reload the page.`));
+    for (const call of waiting.values())
+      call.reject(new CoreError('server/internal', `The preview stopped: ${event.message}. Reload the page.`));
     waiting.clear();
   };
   const ask: CoreClient['ask'] = (request) =>
@@ -42,7 +43,11 @@ export function createCoreClient(worker: WorkerLike): CoreClient {
       worker.postMessage({ id, request });
     });
 
-  interface Pending { request: Request; resolve: (value: null | never) => void; reject: (error: unknown) => void }
+  interface Pending {
+    request: Request;
+    resolve: (value: null | never) => void;
+    reject: (error: unknown) => void;
+  }
   const lanes = new Map<string, { isBusy: boolean; next: Pending | null }>();
   const startLane = (type: string, pending: Pending): void => {
     const lane = lanes.get(type) ?? { isBusy: false, next: null };
@@ -53,19 +58,24 @@ export function createCoreClient(worker: WorkerLike): CoreClient {
       return;
     }
     lane.isBusy = true;
-    ask(pending.request as never).then(
-      (value) => pending.resolve(value as never),
-      (error: unknown) => (lane.next ? pending.resolve(null) : pending.reject(error)),
-    ).finally(() => {
-      lane.isBusy = false;
-      const { next } = lane;
-      lane.next = null;
-      if (next) startLane(type, next);
-    });
+    ask(pending.request as never)
+      .then(
+        (value) => pending.resolve(value as never),
+        (error: unknown) => (lane.next ? pending.resolve(null) : pending.reject(error)),
+      )
+      .finally(() => {
+        lane.isBusy = false;
+        const { next } = lane;
+        lane.next = null;
+        if (next) startLane(type, next);
+      });
   };
   return {
     ask,
-    askLatest: (request) => new Promise((resolve, reject) => startLane(request.type, { request, resolve: resolve as Pending['resolve'], reject })),
+    askLatest: (request) =>
+      new Promise((resolve, reject) =>
+        startLane(request.type, { request, resolve: resolve as Pending['resolve'], reject }),
+      ),
     close: () => {
       worker.terminate();
       waiting.clear();

@@ -10,9 +10,15 @@ const ALPHA_COLOUR_TYPES = [4, 6];
 export async function decodePng(bytes: Uint8Array<ArrayBuffer>): Promise<Raster> {
   const colourType = bytes[25]; // the tenth byte of IHDR's data: 8 signature + 8 length and type + 9
   if (ALPHA_COLOUR_TYPES.includes(colourType)) return decodeWithAlpha(bytes);
-  const bitmap = await createImageBitmap(new Blob([bytes], { type: 'image/png' }), { colorSpaceConversion: 'none', premultiplyAlpha: 'none' });
+  const bitmap = await createImageBitmap(new Blob([bytes], { type: 'image/png' }), {
+    colorSpaceConversion: 'none',
+    premultiplyAlpha: 'none',
+  });
   const canvas = new OffscreenCanvas(bitmap.width, bitmap.height);
-  const context = canvas.getContext('2d', { willReadFrequently: true, colorSpace: 'srgb' }) as OffscreenCanvasRenderingContext2D;
+  const context = canvas.getContext('2d', {
+    willReadFrequently: true,
+    colorSpace: 'srgb',
+  }) as OffscreenCanvasRenderingContext2D;
   context.drawImage(bitmap, 0, 0);
   const { data, width, height } = context.getImageData(0, 0, bitmap.width, bitmap.height);
   bitmap.close();

@@ -10,34 +10,65 @@ import { disc, drawMark, either, onGround, pixel, ring } from '../tests/support/
 import type { Answers, Envelope, Reply, Request } from './protocol';
 
 // A bitmap of the tests is the picture itself.
-interface Picture { width: number; height: number; data: Uint8ClampedArray | Uint8Array; close(): void }
-const bitmapOf = (r: { width: number; height: number; data: Uint8ClampedArray | Uint8Array }): Picture => ({ ...r, close() {} });
+interface Picture {
+  width: number;
+  height: number;
+  data: Uint8ClampedArray | Uint8Array;
+  close(): void;
+}
+const bitmapOf = (r: { width: number; height: number; data: Uint8ClampedArray | Uint8Array }): Picture => ({
+  ...r,
+  close() {},
+});
 
 class Canvas {
   private drawn: Picture | null = null;
-  constructor(readonly width: number, readonly height: number) {}
+  constructor(
+    readonly width: number,
+    readonly height: number,
+  ) {}
   getContext() {
-    return { drawImage: (p: Picture) => { this.drawn = p; }, getImageData: () => ({ width: this.width, height: this.height, data: Uint8ClampedArray.from((this.drawn as Picture).data) }) };
+    return {
+      drawImage: (p: Picture) => {
+        this.drawn = p;
+      },
+      getImageData: () => ({
+        width: this.width,
+        height: this.height,
+        data: Uint8ClampedArray.from((this.drawn as Picture).data),
+      }),
+    };
   }
 }
 class Data {
-  constructor(readonly data: Uint8ClampedArray, readonly width: number, readonly height: number) {}
+  constructor(
+    readonly data: Uint8ClampedArray,
+    readonly width: number,
+    readonly height: number,
+  ) {}
 }
 
 const served = new Map<string, Uint8Array>();
 const replies = new Map<number, (reply: Reply) => void>();
-const scope = { onmessage: null as ((e: { data: Envelope }) => void) | null, postMessage: (reply: Reply) => replies.get(reply.id)?.(reply) };
+const scope = {
+  onmessage: null as ((e: { data: Envelope }) => void) | null,
+  postMessage: (reply: Reply) => replies.get(reply.id)?.(reply),
+};
 const host = globalThis as unknown as Record<string, unknown>;
-const before = Object.fromEntries(['self', 'fetch', 'createImageBitmap', 'OffscreenCanvas', 'ImageData'].map((k) => [k, host[k]]));
+const before = Object.fromEntries(
+  ['self', 'fetch', 'createImageBitmap', 'OffscreenCanvas', 'ImageData'].map((k) => [k, host[k]]),
+);
 
 beforeAll(async () => {
   host.self = scope;
-  host.fetch = async (url: string) => (served.has(url) ? new Response(served.get(url) as Uint8Array<ArrayBuffer>) : new Response('', { status: 404 }));
+  host.fetch = async (url: string) =>
+    served.has(url) ? new Response(served.get(url) as Uint8Array<ArrayBuffer>) : new Response('', { status: 404 });
   host.createImageBitmap = async (from: Blob | Data) => {
     if (from instanceof Data) return bitmapOf({ width: from.width, height: from.height, data: from.data.slice() });
     const png = decode(new Uint8Array(await from.arrayBuffer()));
     const data = new Uint8Array(png.width * png.height * 4).fill(255);
-    for (let i = 0; i < png.width * png.height; i++) for (let c = 0; c < 3; c++) data[i * 4 + c] = png.data[i * png.channels + c];
+    for (let i = 0; i < png.width * png.height; i++)
+      for (let c = 0; c < 3; c++) data[i * 4 + c] = png.data[i * png.channels + c];
     return bitmapOf({ width: png.width, height: png.height, data });
   };
   host.OffscreenCanvas = Canvas;
@@ -50,7 +81,11 @@ let last = 0;
 function ask<T extends Request['type']>(request: Extract<Request, { type: T }>): Promise<Answers[T]> {
   const id = ++last;
   return new Promise((resolve, reject) => {
-    replies.set(id, (reply) => (reply.ok ? resolve(reply.value as Answers[T]) : reject(Object.assign(new Error(reply.error.message), reply.error))));
+    replies.set(id, (reply) =>
+      reply.ok
+        ? resolve(reply.value as Answers[T])
+        : reject(Object.assign(new Error(reply.error.message), reply.error)),
+    );
     scope.onmessage?.({ data: { id, request: request as Request } });
   });
 }
@@ -69,15 +104,23 @@ const black = { id: 'black', hex: '#000000', url: null };
 
 describe('the browser’s worker', () => {
   it('says that no picture is open before one is, and that one cannot be loaded', async () => {
-    await expect(ask<'matte'>({ type: 'matte', values: flat })).rejects.toMatchObject({ code: 'server/internal', message: 'No picture is open' });
-    await expect(ask<'open'>({ type: 'open', source: { key: 'none', url: '/none.png', reduction: 1 } })).rejects.toMatchObject({ code: 'store/not-found' });
+    await expect(ask<'matte'>({ type: 'matte', values: flat })).rejects.toMatchObject({
+      code: 'server/internal',
+      message: 'No picture is open',
+    });
+    await expect(
+      ask<'open'>({ type: 'open', source: { key: 'none', url: '/none.png', reduction: 1 } }),
+    ).rejects.toMatchObject({ code: 'store/not-found' });
   });
   it('opens a picture, with its alpha where it has one', async () => {
     const opened = await openPicture('badge', badge);
     expect([opened.width, opened.height]).toEqual([240, 200]);
     expect(new Uint8Array((opened.original as unknown as Picture).data)).toEqual(badge.data);
     await openPicture('clear', mark);
-    const { data } = await ask<'master'>({ type: 'master', values: { ...flat, cutOut: { ...flat.cutOut, way: 'keep' } } });
+    const { data } = await ask<'master'>({
+      type: 'master',
+      values: { ...flat, cutOut: { ...flat.cutOut, way: 'keep' } },
+    });
     for (let i = 3; i < data.length; i += 4) expect(data[i]).toBe(mark.data[i]);
   });
   it('gives the master that the core gives, trimmed for the screen and whole for checks', async () => {
@@ -98,21 +141,48 @@ describe('the browser’s worker', () => {
   it('shows the matte as grey, opaque', async () => {
     const matte = (await ask<'matte'>({ type: 'matte', values: flat })) as unknown as Picture;
     const { data } = await ask<'master'>({ type: 'master', values: flat });
-    for (let i = 0; i < data.length; i += 4) expect([matte.data[i], matte.data[i + 1], matte.data[i + 2], matte.data[i + 3]]).toEqual([data[i + 3], data[i + 3], data[i + 3], 255]);
+    for (let i = 0; i < data.length; i += 4)
+      expect([matte.data[i], matte.data[i + 1], matte.data[i + 2], matte.data[i + 3]]).toEqual([
+        data[i + 3],
+        data[i + 3],
+        data[i + 3],
+        255,
+      ]);
   });
   it('tells the numbers of a pixel, and nothing beside the picture', async () => {
-    expect(await ask<'probe'>({ type: 'probe', values: flat, x: 55.5, y: 100.5 })).toEqual({ original: '#1f5a45', ground: '#f4efe4', unmixed: '#1f5a45', alpha: 1 });
-    expect(await ask<'probe'>({ type: 'probe', values: flat, x: 5, y: 5 })).toEqual({ original: '#f4efe4', ground: '#f4efe4', unmixed: null, alpha: 0 });
-    for (const [x, y] of [[-1, 5], [5, -0.5], [240, 5], [5, 200]]) expect(await ask<'probe'>({ type: 'probe', values: flat, x, y })).toBeNull();
+    expect(await ask<'probe'>({ type: 'probe', values: flat, x: 55.5, y: 100.5 })).toEqual({
+      original: '#1f5a45',
+      ground: '#f4efe4',
+      unmixed: '#1f5a45',
+      alpha: 1,
+    });
+    expect(await ask<'probe'>({ type: 'probe', values: flat, x: 5, y: 5 })).toEqual({
+      original: '#f4efe4',
+      ground: '#f4efe4',
+      unmixed: null,
+      alpha: 0,
+    });
+    for (const [x, y] of [
+      [-1, 5],
+      [5, -0.5],
+      [240, 5],
+      [5, 200],
+    ])
+      expect(await ask<'probe'>({ type: 'probe', values: flat, x, y })).toBeNull();
   });
   it('draws every variant trimmed, at the size of the full picture', async () => {
     await openPicture('half', badge, 2);
     const variants = await ask<'variants'>({ type: 'variants', recipe, grounds: [white, black] });
     expect(variants.map((v) => v.id)).toEqual(recipe.variants.map((v) => v.id));
     for (const v of variants) expect([v.width, v.height]).toEqual([320, 320]);
-    const reversed = variants[recipe.variants.findIndex((v) => v.fill.id === 'oneColour' && JSON.stringify(v.fill.params).includes('#ffffff'))];
+    const reversed =
+      variants[
+        recipe.variants.findIndex((v) => v.fill.id === 'oneColour' && JSON.stringify(v.fill.params).includes('#ffffff'))
+      ];
     const shown = reversed.bitmap as unknown as Picture;
-    expect(pixel({ width: shown.width, height: shown.height, data: new Uint8Array(shown.data) }, 15, 80)).toEqual([255, 255, 255, 255]);
+    expect(pixel({ width: shown.width, height: shown.height, data: new Uint8Array(shown.data) }, 15, 80)).toEqual([
+      255, 255, 255, 255,
+    ]);
     expect(reversed.contrast.black).toBeCloseTo(21, 0);
     expect(reversed.contrast.white).toBeCloseTo(1, 1);
   });
@@ -133,15 +203,25 @@ describe('the browser’s worker', () => {
     expect([all.width, all.height, all.sheet]).toEqual([picture.width, picture.height, null]);
     const [first] = all.marks;
     const cropped: StageValues = { ...paper, crop: { ...paper.crop, rect: first.region, turn: first.angleDeg } };
-    expect((await ask<'candidates'>({ type: 'candidates', values: cropped })).marks.map((m) => m.region)).toEqual(all.marks.map((m) => m.region));
+    expect((await ask<'candidates'>({ type: 'candidates', values: cropped })).marks.map((m) => m.region)).toEqual(
+      all.marks.map((m) => m.region),
+    );
     const one = await ask<'stages'>({ type: 'stages', values: cropped, grounds: [] });
     expect(one.cropped).not.toBeNull();
     expect(one.frame.width).toBeLessThan(picture.width);
   });
   it('offers nothing where there is no ink, and says why a cut-out cannot be made', async () => {
-    await openPicture('blank', onGround(drawMark(160, 120, () => 0, [0, 0, 0]), [240, 240, 236]));
+    await openPicture(
+      'blank',
+      onGround(
+        drawMark(160, 120, () => 0, [0, 0, 0]),
+        [240, 240, 236],
+      ),
+    );
     expect((await ask<'candidates'>({ type: 'candidates', values: paper })).marks).toEqual([]);
-    await expect(ask<'stages'>({ type: 'stages', values: paper, grounds: [] })).rejects.toMatchObject({ code: 'cutout/no-ink' });
+    await expect(ask<'stages'>({ type: 'stages', values: paper, grounds: [] })).rejects.toMatchObject({
+      code: 'cutout/no-ink',
+    });
     const nothing = await ask<'stages'>({ type: 'stages', values: flat, grounds: [white] });
     expect([nothing.result, nothing.extents]).toEqual([null, null]);
   });

@@ -13,10 +13,25 @@ import { findMatteMarks } from '../core/ink/matteMarks';
 import { type MarkFact, marksOf } from '../core/stages/cutOutFacts';
 import { toMarkFact } from '../core/stages/paperWay';
 import { decodePng } from './decodePng';
-import type { Answers, Candidates, Envelope, GroundSource, Opened, PictureSource, Probe, Reply, Request, StagesDone, VariantDone } from './protocol';
+import type {
+  Answers,
+  Candidates,
+  Envelope,
+  GroundSource,
+  Opened,
+  PictureSource,
+  Probe,
+  Reply,
+  Request,
+  StagesDone,
+  VariantDone,
+} from './protocol';
 
 // The entry of a browser worker: one picture, one request after another.
-const scope = self as unknown as { onmessage: ((e: MessageEvent<Envelope>) => void) | null; postMessage(m: Reply, transfer: Transferable[]): void };
+const scope = self as unknown as {
+  onmessage: ((e: MessageEvent<Envelope>) => void) | null;
+  postMessage(m: Reply, transfer: Transferable[]): void;
+};
 const cache = createStageCache(4);
 const photoColours = new Map<string, Promise<readonly [number, number, number]>>();
 let picture: { raster: Raster; source: PictureSource } | null = null;
@@ -25,8 +40,13 @@ scope.onmessage = ({ data: { id, request } }) => {
   void answer(request).then(
     ({ value, transfer }) => scope.postMessage({ id, ok: true, value }, transfer),
     (error: unknown) => {
-      const known = isCoreError(error) ? error : new CoreError('server/internal', error instanceof Error ? error.message : String(error));
-      scope.postMessage({ id, ok: false, error: { code: known.code, message: known.message, details: known.details } }, []);
+      const known = isCoreError(error)
+        ? error
+        : new CoreError('server/internal', error instanceof Error ? error.message : String(error));
+      scope.postMessage(
+        { id, ok: false, error: { code: known.code, message: known.message, details: known.details } },
+        [],
+      );
     },
   );
 };
@@ -73,7 +93,12 @@ async function open(source: PictureSource): Promise<Opened> {
   return { width: raster.width, height: raster.height, original: await toBitmap(raster) };
 }
 
-async function runAll(raster: Raster, values: Parameters<typeof runStages>[1], grounds: readonly GroundSource[], run: Parameters<typeof runStages>[2]): Promise<StagesDone> {
+async function runAll(
+  raster: Raster,
+  values: Parameters<typeof runStages>[1],
+  grounds: readonly GroundSource[],
+  run: Parameters<typeof runStages>[2],
+): Promise<StagesDone> {
   const began = performance.now();
   const result = runStages(raster, values, run);
   const { master, perStage } = result;
@@ -81,13 +106,24 @@ async function runAll(raster: Raster, values: Parameters<typeof runStages>[1], g
   const ms = performance.now() - began;
   const visible = findExtents(master.raster, undefined, master.within);
   return {
-    result: visible && await toBitmap(cropRaster(master.raster, visible)), cropped: cropped === raster ? null : await toBitmap(cropped),
-    frame: { width: master.raster.width * run.reduction, height: master.raster.height * run.reduction }, toWorking: master.toWorking, extents: visible && scaleRect(visible, run.reduction), facts: cutOutFacts(result),
-    findings: result.findings, contrast: grounds.length ? await measureContrast(master.raster, grounds) : {}, ms,
+    result: visible && (await toBitmap(cropRaster(master.raster, visible))),
+    cropped: cropped === raster ? null : await toBitmap(cropped),
+    frame: { width: master.raster.width * run.reduction, height: master.raster.height * run.reduction },
+    toWorking: master.toWorking,
+    extents: visible && scaleRect(visible, run.reduction),
+    facts: cutOutFacts(result),
+    findings: result.findings,
+    contrast: grounds.length ? await measureContrast(master.raster, grounds) : {},
+    ms,
   };
 }
 
-const scaleRect = (r: RectPx, by: number): RectPx => ({ x: r.x * by, y: r.y * by, width: r.width * by, height: r.height * by });
+const scaleRect = (r: RectPx, by: number): RectPx => ({
+  x: r.x * by,
+  y: r.y * by,
+  width: r.width * by,
+  height: r.height * by,
+});
 
 /** The marks of the whole sheet, whatever is cropped at the moment. */
 async function findCandidates(raster: Raster, values: StageValues, run: RunOptions): Promise<Candidates> {
@@ -103,8 +139,11 @@ async function findCandidates(raster: Raster, values: StageValues, run: RunOptio
   }
   const sheet = found?.perStage.crop.picture.raster ?? raster;
   return {
-    sheet: sheet === raster ? null : await toBitmap(sheet), width: sheet.width * run.reduction, height: sheet.height * run.reduction,
-    marks: found ? listMarks(found) : [], corners,
+    sheet: sheet === raster ? null : await toBitmap(sheet),
+    width: sheet.width * run.reduction,
+    height: sheet.height * run.reduction,
+    marks: found ? listMarks(found) : [],
+    corners,
   };
 }
 
@@ -112,7 +151,11 @@ async function findCandidates(raster: Raster, values: StageValues, run: RunOptio
 function listMarks(found: ReturnType<typeof runStages>): readonly MarkFact[] {
   const facts = cutOutFacts(found);
   if (facts.way !== 'flat') return marksOf(facts);
-  return findMatteMarks(found.master.raster).map((m) => ({ ...toMarkFact(m, found.master), angleDeg: 0, region: toMarkFact({ ...m, region: m.box }, found.master).region }));
+  return findMatteMarks(found.master.raster).map((m) => ({
+    ...toMarkFact(m, found.master),
+    angleDeg: 0,
+    region: toMarkFact({ ...m, region: m.box }, found.master).region,
+  }));
 }
 
 function probe(raster: Raster, { values, x, y }: Extract<Request, { type: 'probe' }>, run: RunOptions): Probe | null {
@@ -124,17 +167,28 @@ function probe(raster: Raster, { values, x, y }: Extract<Request, { type: 'probe
   const out = result.master.raster.data;
   const facts = cutOutFacts(result);
   return {
-    original: hexFromRgb(cropped.data.subarray(s, s + 3)), ground: facts.way === 'flat' ? facts.groundHex : facts.way === 'paper' ? facts.paperHex : null,
-    unmixed: out[s + 3] > 0 ? hexFromRgb(out.subarray(s, s + 3)) : null, alpha: out[s + 3] / 255,
+    original: hexFromRgb(cropped.data.subarray(s, s + 3)),
+    ground: facts.way === 'flat' ? facts.groundHex : facts.way === 'paper' ? facts.paperHex : null,
+    unmixed: out[s + 3] > 0 ? hexFromRgb(out.subarray(s, s + 3)) : null,
+    alpha: out[s + 3] / 255,
   };
 }
 
-async function showVariant(id: string, drawn: Raster, grounds: readonly GroundSource[], reduction: number): Promise<VariantDone> {
+async function showVariant(
+  id: string,
+  drawn: Raster,
+  grounds: readonly GroundSource[],
+  reduction: number,
+): Promise<VariantDone> {
   const extents = findExtents(drawn);
   if (!extents) return { id, bitmap: null, width: 0, height: 0, contrast: {} };
   const trimmed = cropRaster(drawn, extents);
   return {
-    id, bitmap: await toBitmap(trimmed), width: extents.width * reduction, height: extents.height * reduction, contrast: await measureContrast(trimmed, grounds),
+    id,
+    bitmap: await toBitmap(trimmed),
+    width: extents.width * reduction,
+    height: extents.height * reduction,
+    contrast: await measureContrast(trimmed, grounds),
   };
 }
 
@@ -160,7 +214,11 @@ function meanColour(url: string): Promise<readonly [number, number, number]> {
 
 async function measureMean(url: string): Promise<readonly [number, number, number]> {
   const SIDE = 32;
-  const bitmap = await createImageBitmap(await (await fetch(url)).blob(), { resizeWidth: SIDE, resizeHeight: SIDE, resizeQuality: 'medium' });
+  const bitmap = await createImageBitmap(await (await fetch(url)).blob(), {
+    resizeWidth: SIDE,
+    resizeHeight: SIDE,
+    resizeQuality: 'medium',
+  });
   const context = new OffscreenCanvas(SIDE, SIDE).getContext('2d') as OffscreenCanvasRenderingContext2D;
   context.drawImage(bitmap, 0, 0);
   const { data } = context.getImageData(0, 0, SIDE, SIDE);
@@ -180,4 +238,10 @@ function greyFrom(raster: Raster): Raster {
 }
 
 const toBitmap = (raster: Raster): Promise<ImageBitmap> =>
-  createImageBitmap(new ImageData(new Uint8ClampedArray(raster.data.buffer as ArrayBuffer, raster.data.byteOffset, raster.data.length), raster.width, raster.height));
+  createImageBitmap(
+    new ImageData(
+      new Uint8ClampedArray(raster.data.buffer as ArrayBuffer, raster.data.byteOffset, raster.data.length),
+      raster.width,
+      raster.height,
+    ),
+  );

@@ -14,7 +14,11 @@ export interface PictureSource {
 }
 
 /** A ground to measure contrast on: a colour, or a photo's address. */
-export interface GroundSource { readonly id: string; readonly hex: string | null; readonly url: string | null }
+export interface GroundSource {
+  readonly id: string;
+  readonly hex: string | null;
+  readonly url: string | null;
+}
 
 export type Request =
   | { readonly type: 'open'; readonly source: PictureSource }
@@ -25,7 +29,11 @@ export type Request =
   | { readonly type: 'variants'; readonly recipe: Recipe; readonly grounds: readonly GroundSource[] }
   | { readonly type: 'master'; readonly values: StageValues };
 
-export interface Opened { readonly width: number; readonly height: number; readonly original: ImageBitmap }
+export interface Opened {
+  readonly width: number;
+  readonly height: number;
+  readonly original: ImageBitmap;
+}
 
 /**
  * The master as it is after the last stage. The frame is what the crop lets through, in its own full-size pixels;
@@ -90,8 +98,15 @@ export interface Answers {
   master: { readonly width: number; readonly height: number; readonly data: Uint8Array };
 }
 
-export interface Envelope { readonly id: number; readonly request: Request }
+export interface Envelope {
+  readonly id: number;
+  readonly request: Request;
+}
 
 export type Reply =
   | { readonly id: number; readonly ok: true; readonly value: Answers[keyof Answers] }
-  | { readonly id: number; readonly ok: false; readonly error: { readonly code: string; readonly message: string; readonly details: Record<string, unknown> } };
+  | {
+      readonly id: number;
+      readonly ok: false;
+      readonly error: { readonly code: string; readonly message: string; readonly details: Record<string, unknown> };
+    };

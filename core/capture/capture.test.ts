@@ -19,7 +19,8 @@ const mean = (r: { data: Uint8Array }, from = 0, to = 240) => {
 describe('simulateCapture', () => {
   it('of nothing on plain paper is the paper', () => {
     const { picture, truth } = simulateCapture(bare, plainCapture);
-    for (let i = 0; i < picture.data.length; i += 4) expect([...picture.data.subarray(i, i + 4)]).toEqual([...plainCapture.paper, 255]);
+    for (let i = 0; i < picture.data.length; i += 4)
+      expect([...picture.data.subarray(i, i + 4)]).toEqual([...plainCapture.paper, 255]);
     expect(truth.data.every((v) => v === 0)).toBe(true);
   });
   it('is the same picture from the same seed, and another from another', () => {
@@ -47,13 +48,18 @@ describe('simulateCapture', () => {
     expect(sum(truth.data) / sum(ink.data)).toBeCloseTo(1, 2);
     for (let i = 0; i < truth.data.length; i += 4) {
       const a = truth.data[i + 3] / 255;
-      for (let c = 0; c < 3; c++) expect(Math.abs(picture.data[i + c] - (truth.data[i + c] * a + plainCapture.paper[c] * (1 - a)))).toBeLessThanOrEqual(1);
+      for (let c = 0; c < 3; c++)
+        expect(
+          Math.abs(picture.data[i + c] - (truth.data[i + c] * a + plainCapture.paper[c] * (1 - a))),
+        ).toBeLessThanOrEqual(1);
     }
   });
   it('prints lines at their distance, and squared ones both ways', () => {
     const dark = (lines: 'ruled' | 'squared') => {
       const { picture } = simulateCapture(bare, { ...plainCapture, lines, lineSpacingPx: 20, lineWidthPx: 2 });
-      const column = Array.from({ length: 160 }, (_, y) => picture.data[(y * 240 + 10) * 4]).filter((v) => v < 200).length;
+      const column = Array.from({ length: 160 }, (_, y) => picture.data[(y * 240 + 10) * 4]).filter(
+        (v) => v < 200,
+      ).length;
       const row = Array.from({ length: 240 }, (_, x) => picture.data[(10 * 240 + x) * 4]).filter((v) => v < 200).length;
       return { column, row };
     };
@@ -64,7 +70,17 @@ describe('simulateCapture', () => {
 });
 
 describe('captureFromChoice', () => {
-  const choice: CaptureChoice = { paper: 'cream', lines: 'ruled', light: 'even', tiltDeg: -8, noise: 4, blurPx: 0.8, quality: 80, hasPlace: true, widthPx: 2000 };
+  const choice: CaptureChoice = {
+    paper: 'cream',
+    lines: 'ruled',
+    light: 'even',
+    tiltDeg: -8,
+    noise: 4,
+    blurPx: 0.8,
+    quality: 80,
+    hasPlace: true,
+    widthPx: 2000,
+  };
   it('keeps lines and shadows in proportion to the width', () => {
     const [small, large] = [captureFromChoice({ ...choice, widthPx: 1000 }, 1), captureFromChoice(choice, 1)];
     expect(large.lineSpacingPx / small.lineSpacingPx).toBe(2);

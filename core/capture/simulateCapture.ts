@@ -31,8 +31,22 @@ export interface CaptureOptions {
 }
 
 export const plainCapture: CaptureOptions = {
-  seed: 1, paper: [250, 249, 246], texture: 0, lines: 'none', lineColour: [150, 175, 205], lineSpacingPx: 60, lineWidthPx: 2, lineAngleDeg: 0,
-  falloff: 0, lightAngleDeg: 200, lightColour: [1, 1, 1], shadow: 0, shadowEdgePx: 30, flash: 0, blurPx: 0, noise: 0,
+  seed: 1,
+  paper: [250, 249, 246],
+  texture: 0,
+  lines: 'none',
+  lineColour: [150, 175, 205],
+  lineSpacingPx: 60,
+  lineWidthPx: 2,
+  lineAngleDeg: 0,
+  falloff: 0,
+  lightAngleDeg: 200,
+  lightColour: [1, 1, 1],
+  shadow: 0,
+  shadowEdgePx: 30,
+  flash: 0,
+  blurPx: 0,
+  noise: 0,
 };
 
 export interface Capture {
@@ -65,20 +79,26 @@ export function simulateCapture(ink: Raster, o: CaptureOptions): Capture {
       const v = (y - height / 2) / longest;
       let light = 1 - o.falloff * Math.max(0, 0.5 - (u * lx + v * ly));
       if (o.shadow > 0) {
-        const d = (x - edge.x) + (y - edge.y) * edge.slope;
+        const d = x - edge.x + (y - edge.y) * edge.slope;
         light *= 1 - o.shadow / (1 + Math.exp(-d / (o.shadowEdgePx * 0.25)));
       }
-      if (o.flash > 0) light *= 1 + o.flash * Math.exp(-((x - spot.x) ** 2 + (y - spot.y) ** 2) / (2 * spot.reach ** 2));
-      const grain = o.texture > 0 ? (relief(x / 9, y / 9) - 0.5) * 2 * o.texture + (relief(x / 2.3 + 17, y / 2.3) - 0.5) * o.texture : 0;
+      if (o.flash > 0)
+        light *= 1 + o.flash * Math.exp(-((x - spot.x) ** 2 + (y - spot.y) ** 2) / (2 * spot.reach ** 2));
+      const grain =
+        o.texture > 0
+          ? (relief(x / 9, y / 9) - 0.5) * 2 * o.texture + (relief(x / 2.3 + 17, y / 2.3) - 0.5) * o.texture
+          : 0;
       let line = 0;
       if (o.lines !== 'none') {
         line = lineCover(-x * sin + y * cos, o.lineSpacingPx, o.lineWidthPx, soft);
-        if (o.lines === 'squared') line = Math.max(line, lineCover(x * cos + y * sin, o.lineSpacingPx, o.lineWidthPx, soft));
+        if (o.lines === 'squared')
+          line = Math.max(line, lineCover(x * cos + y * sin, o.lineSpacingPx, o.lineWidthPx, soft));
       }
       const a = seen.data[i + 3] / 255;
       for (let c = 0; c < 3; c++) {
         const paper = (o.paper[c] + grain) * (1 - line) + o.lineColour[c] * line;
-        const value = (seen.data[i + c] * a + paper * (1 - a)) * light * o.lightColour[c] + (o.noise > 0 ? normal() * o.noise : 0);
+        const value =
+          (seen.data[i + c] * a + paper * (1 - a)) * light * o.lightColour[c] + (o.noise > 0 ? normal() * o.noise : 0);
         picture.data[i + c] = value <= 0 ? 0 : value >= 255 ? 255 : Math.round(value);
       }
       picture.data[i + 3] = 255;
@@ -98,9 +118,13 @@ function blurInk(ink: Raster, deviation: number): Raster {
   if (deviation <= 0) return ink;
   const { width, height } = ink;
   const reach = Math.ceil(3 * deviation);
-  const kernel = Float64Array.from({ length: 2 * reach + 1 }, (_, k) => Math.exp(-((k - reach) ** 2) / (2 * deviation * deviation)));
+  const kernel = Float64Array.from({ length: 2 * reach + 1 }, (_, k) =>
+    Math.exp(-((k - reach) ** 2) / (2 * deviation * deviation)),
+  );
   const sum = kernel.reduce((s, v) => s + v, 0);
-  kernel.forEach((v, k) => { kernel[k] = v / sum; });
+  kernel.forEach((v, k) => {
+    kernel[k] = v / sum;
+  });
   const planes = new Float32Array(width * height * 4); // [R·a G·a B·a a] per pixel
   for (let i = 0; i < planes.length; i += 4) {
     const a = ink.data[i + 3];
@@ -108,7 +132,14 @@ function blurInk(ink: Raster, deviation: number): Raster {
     for (let c = 0; c < 3; c++) planes[i + c] = (ink.data[i + c] * a) / 255;
     planes[i + 3] = a;
   }
-  const blurred = blurLines(blurLines(planes, width, height, 4, width * 4, kernel), height, width, width * 4, 4, kernel);
+  const blurred = blurLines(
+    blurLines(planes, width, height, 4, width * 4, kernel),
+    height,
+    width,
+    width * 4,
+    4,
+    kernel,
+  );
   const out = createRaster(width, height);
   for (let i = 0; i < planes.length; i += 4) {
     const a = blurred[i + 3];
@@ -118,7 +149,14 @@ function blurInk(ink: Raster, deviation: number): Raster {
   return out;
 }
 
-function blurLines(src: Float32Array, length: number, lines: number, step: number, lineStep: number, kernel: Float64Array): Float32Array {
+function blurLines(
+  src: Float32Array,
+  length: number,
+  lines: number,
+  step: number,
+  lineStep: number,
+  kernel: Float64Array,
+): Float32Array {
   const out = new Float32Array(src.length);
   const reach = (kernel.length - 1) / 2;
   for (let l = 0; l < lines; l++) {

@@ -5,7 +5,8 @@ import { hexFromRgb, rgbFromHex } from './hex';
 import { deltaE, oklabFromSrgb } from './oklab';
 import { linearFromSrgb, srgbFromLinear } from './srgb';
 
-const contrastOnColour = (mark: ReturnType<typeof drawMark>, ground: readonly [number, number, number]) => onProfile(measureLuminance(mark), ground);
+const contrastOnColour = (mark: ReturnType<typeof drawMark>, ground: readonly [number, number, number]) =>
+  onProfile(measureLuminance(mark), ground);
 
 describe('sRGB tables', () => {
   it('invert each other on all 256 codes', () => {
@@ -28,13 +29,19 @@ describe('OKLab', () => {
     expect(red[1]).toBeCloseTo(0.225, 2);
     expect(red[2]).toBeCloseTo(0.126, 2);
   });
-  it('measures black to white as 100', () => expect(deltaE(oklabFromSrgb(0, 0, 0), oklabFromSrgb(255, 255, 255))).toBeCloseTo(100, 1));
+  it('measures black to white as 100', () =>
+    expect(deltaE(oklabFromSrgb(0, 0, 0), oklabFromSrgb(255, 255, 255))).toBeCloseTo(100, 1));
 });
 
 describe('contrast', () => {
   it('is 21 for black on white and 1 for a colour on itself (WCAG)', () => {
     expect(contrastRatio(luminance(0, 0, 0), luminance(255, 255, 255))).toBeCloseTo(21, 5);
-    expect(contrastOnColour(drawMark(6, 6, () => 1, [90, 90, 90]), [90, 90, 90])).toBeCloseTo(1, 1);
+    expect(
+      contrastOnColour(
+        drawMark(6, 6, () => 1, [90, 90, 90]),
+        [90, 90, 90],
+      ),
+    ).toBeCloseTo(1, 1);
   });
   it('is what half of the mark reaches, not a mean that nobody sees', () => {
     const mostlyBlack = drawMark(10, 10, () => 1, [0, 0, 0]);
@@ -42,7 +49,13 @@ describe('contrast', () => {
     expect(contrastOnColour(mostlyBlack, [0, 0, 0])).toBeLessThan(1.2);
     expect(contrastOnColour(mostlyBlack, [255, 255, 255])).toBeGreaterThan(20);
   });
-  it('is 1 when nothing is visible', () => expect(contrastOnColour(drawMark(4, 4, () => 0, [0, 0, 0]), [255, 255, 255])).toBe(1));
+  it('is 1 when nothing is visible', () =>
+    expect(
+      contrastOnColour(
+        drawMark(4, 4, () => 0, [0, 0, 0]),
+        [255, 255, 255],
+      ),
+    ).toBe(1));
 });
 
 it('hexadecimal colours go there and back', () => {

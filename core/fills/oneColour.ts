@@ -10,8 +10,13 @@ export const oneColour = defineFill({
   params: {
     colour: colourField({ label: 'Colour', initial: '#000000' }),
     insides: choiceField({
-      label: 'Inner light areas', initial: 'open', hint: 'In one colour a solid white eye would vanish; open keeps it as a gap.',
-      choices: [{ value: 'open', label: 'Open' }, { value: 'filled', label: 'Filled' }],
+      label: 'Inner light areas',
+      initial: 'open',
+      hint: 'In one colour a solid white eye would vanish; open keeps it as a gap.',
+      choices: [
+        { value: 'open', label: 'Open' },
+        { value: 'filled', label: 'Filled' },
+      ],
     }),
   },
   needsOpenMaster: (p) => p.insides === 'open',

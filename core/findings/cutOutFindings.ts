@@ -16,13 +16,20 @@ const LEAST_EATEN = 0.0006;
 const HEAVY_RIPPLE = 15;
 
 /** What can be said against a cut-out from a flat ground. Lengths are judged at full size. */
-export function cutOutFindings(picture: Raster, facts: FlatFacts, settings: { choke: number; cleanUp: number }, { toWorking, reduction }: StagePicture): Finding[] {
+export function cutOutFindings(
+  picture: Raster,
+  facts: FlatFacts,
+  settings: { choke: number; cleanUp: number },
+  { toWorking, reduction }: StagePicture,
+): Finding[] {
   const found: Finding[] = [];
   const add = (f: Omit<Finding, 'stage'>) => found.push({ ...f, stage: 'cutOut' });
   const unsure = facts.areas.filter((a) => a.certainty < UNSURE_BELOW);
   if (unsure.length) {
     add({
-      id: 'unsure-areas', weight: 'risk', title: count(unsure.length, 'area unsure', 'areas unsure'),
+      id: 'unsure-areas',
+      weight: 'risk',
+      title: count(unsure.length, 'area unsure', 'areas unsure'),
       detail: `${count(unsure.length, 'enclosed area')} could be see-through or part of the mark. Check each and choose open or solid.`,
       places: placesOf(toWorking, unsure),
     });
@@ -30,7 +37,11 @@ export function cutOutFindings(picture: Raster, facts: FlatFacts, settings: { ch
   const extents = findExtents(picture);
   if (!extents) {
     add({
-      id: 'nothing-left', weight: 'fault', title: 'nothing is left', detail: 'The whole picture counts as ground. Lower the tolerance, or pick another ground colour.', places: [],
+      id: 'nothing-left',
+      weight: 'fault',
+      title: 'nothing is left',
+      detail: 'The whole picture counts as ground. Lower the tolerance, or pick another ground colour.',
+      places: [],
       fixes: [{ label: 'Back to the steady range', change: { tolerance: null } }],
     });
     return found;
@@ -39,55 +50,112 @@ export function cutOutFindings(picture: Raster, facts: FlatFacts, settings: { ch
   const widthPx = Math.round(extents.width * reduction);
   if (Math.max(extents.width, extents.height) * reduction < SMALL_PX) {
     add({
-      id: 'source-small', weight: 'risk', title: 'source is small',
-      detail: `The mark is ${widthPx} px wide in the original. Files wider than that are enlarged; ask for a larger original if you can.`, places: [],
+      id: 'source-small',
+      weight: 'risk',
+      title: 'source is small',
+      detail: `The mark is ${widthPx} px wide in the original. Files wider than that are enlarged; ask for a larger original if you can.`,
+      places: [],
     });
   }
   const sides = touchedSides(picture, extents);
   if (sides.length) {
     add({
-      id: 'touches-border', weight: 'risk', title: 'mark touches the border',
-      detail: `The mark runs into the ${sides.map((s) => s.name).join(' and ')} edge of the picture and may be cut off there.`, places: placesOf(toWorking, sides),
+      id: 'touches-border',
+      weight: 'risk',
+      title: 'mark touches the border',
+      detail: `The mark runs into the ${sides.map((s) => s.name).join(' and ')} edge of the picture and may be cut off there.`,
+      places: placesOf(toWorking, sides),
     });
   }
   if (facts.ground.checker) {
-    add({ id: 'ground-checker', weight: 'note', title: 'checker was baked in', detail: 'The original only looked transparent: a checker pattern was part of its pixels. It is taken off square by square.', places: [] });
+    add({
+      id: 'ground-checker',
+      weight: 'note',
+      title: 'checker was baked in',
+      detail:
+        'The original only looked transparent: a checker pattern was part of its pixels. It is taken off square by square.',
+      places: [],
+    });
   } else if (facts.ground.drift > 12) {
-    add({ id: 'ground-uneven', weight: 'note', title: 'ground is uneven', detail: `The ground drifts by ${Math.round(facts.ground.drift)} of 255 levels across the picture; the drift is followed.`, places: [] });
+    add({
+      id: 'ground-uneven',
+      weight: 'note',
+      title: 'ground is uneven',
+      detail: `The ground drifts by ${Math.round(facts.ground.drift)} of 255 levels across the picture; the drift is followed.`,
+      places: [],
+    });
   }
   if (facts.ripple > HEAVY_RIPPLE) {
-    add({ id: 'source-compressed', weight: 'risk', title: 'source is heavily compressed', detail: `Compression strays the ground by ${Math.round(facts.ripple)} levels round the edges. Fine detail is lost there; a better original gives more.`, places: [] });
+    add({
+      id: 'source-compressed',
+      weight: 'risk',
+      title: 'source is heavily compressed',
+      detail: `Compression strays the ground by ${Math.round(facts.ripple)} levels round the edges. Fine detail is lost there; a better original gives more.`,
+      places: [],
+    });
   } else if (facts.ground.noise > 5) {
-    add({ id: 'ground-noisy', weight: 'note', title: 'ground is noisy', detail: `The ground strays by ${facts.ground.noise.toFixed(1)} levels. A cleaner original would give cleaner edges.`, places: [] });
+    add({
+      id: 'ground-noisy',
+      weight: 'note',
+      title: 'ground is noisy',
+      detail: `The ground strays by ${facts.ground.noise.toFixed(1)} levels. A cleaner original would give cleaner edges.`,
+      places: [],
+    });
   }
   return found;
 }
 
 function addTrouble(
-  { trouble, tolerance, study, ripple }: FlatFacts, { choke, cleanUp }: { choke: number; cleanUp: number }, extents: { width: number; height: number },
-  toWorking: StagePicture['toWorking'], reduction: number, add: (f: Omit<Finding, 'stage'>) => void,
+  { trouble, tolerance, study, ripple }: FlatFacts,
+  { choke, cleanUp }: { choke: number; cleanUp: number },
+  extents: { width: number; height: number },
+  toWorking: StagePicture['toWorking'],
+  reduction: number,
+  add: (f: Omit<Finding, 'stage'>) => void,
 ): void {
   if (!trouble) return;
   const { fringe, eaten, specks } = trouble;
   if (fringe.share > LEAST_FRINGE) {
     add({
-      id: 'fringe', weight: fringe.share > 0.12 ? 'fault' : 'risk', title: 'fringe left',
+      id: 'fringe',
+      weight: fringe.share > 0.12 ? 'fault' : 'risk',
+      title: 'fringe left',
       detail: `${Math.round(fringe.share * 100)} % of the edge still holds about ${Math.round(fringe.strength * 100)} % of the old ground; it shows on dark pictures.`,
-      places: placesOf(toWorking, fringe.places), fixes: [{ label: 'Choke the edge by 0.5 px', change: { choke: Math.min(5, Math.round((choke + 0.5) * 10) / 10) } }],
+      places: placesOf(toWorking, fringe.places),
+      fixes: [
+        { label: 'Choke the edge by 0.5 px', change: { choke: Math.min(5, Math.round((choke + 0.5) * 10) / 10) } },
+      ],
     });
   }
   if (eaten.areaPx > extents.width * extents.height * LEAST_EATEN) {
     const isLoose = tolerance > study.steadyTo;
     add({
-      id: 'artwork-eaten', weight: 'risk', title: 'artwork may be missing',
+      id: 'artwork-eaten',
+      weight: 'risk',
+      title: 'artwork may be missing',
       detail: `${Math.round(eaten.areaPx * reduction * reduction)} px that stand out from the ground were taken away. Look whether they belong to the mark.`,
-      places: placesOf(toWorking, eaten.places), fixes: [isLoose ? { label: 'Back to the steady range', change: { tolerance: null } } : { label: 'Forgive less', change: { cleanUp: Math.max(0, Math.round((cleanUp - 0.4) * 10) / 10) } }],
+      places: placesOf(toWorking, eaten.places),
+      fixes: [
+        isLoose
+          ? { label: 'Back to the steady range', change: { tolerance: null } }
+          : { label: 'Forgive less', change: { cleanUp: Math.max(0, Math.round((cleanUp - 0.4) * 10) / 10) } },
+      ],
     });
   }
   if (specks.length) {
     add({
-      id: 'specks', weight: 'risk', title: count(specks.length, 'speck left', 'specks left'), detail: `${count(specks.length, 'small piece')} ${specks.length === 1 ? 'stands' : 'stand'} alone, the largest of ${Math.round(specks[0].amount * reduction * reduction)} px. They would widen the file's extents.`,
-      places: placesOf(toWorking, specks), ...(ripple < 3 ? {} : { fixes: [{ label: 'Clean up more', change: { cleanUp: Math.min(2, Math.round((cleanUp + 0.4) * 10) / 10) } }] }),
+      id: 'specks',
+      weight: 'risk',
+      title: count(specks.length, 'speck left', 'specks left'),
+      detail: `${count(specks.length, 'small piece')} ${specks.length === 1 ? 'stands' : 'stand'} alone, the largest of ${Math.round(specks[0].amount * reduction * reduction)} px. They would widen the file's extents.`,
+      places: placesOf(toWorking, specks),
+      ...(ripple < 3
+        ? {}
+        : {
+            fixes: [
+              { label: 'Clean up more', change: { cleanUp: Math.min(2, Math.round((cleanUp + 0.4) * 10) / 10) } },
+            ],
+          }),
     });
   }
 }

@@ -20,8 +20,24 @@ export interface Fix {
 }
 
 export type FindingId =
-  | 'unsure-areas' | 'source-small' | 'source-compressed' | 'touches-border' | 'ground-uneven' | 'ground-noisy' | 'ground-checker' | 'nothing-left' | 'fringe' | 'artwork-eaten' | 'specks'
+  | 'unsure-areas'
+  | 'source-small'
+  | 'source-compressed'
+  | 'touches-border'
+  | 'ground-uneven'
+  | 'ground-noisy'
+  | 'ground-checker'
+  | 'nothing-left'
+  | 'fringe'
+  | 'artwork-eaten'
+  | 'specks'
   | 'no-flat-ground'
-  | 'strokes-faint' | 'stray-pieces' | 'lines-remain' | 'ink-faint' | 'blurred' | 'paper-tint' | 'several-marks';
+  | 'strokes-faint'
+  | 'stray-pieces'
+  | 'lines-remain'
+  | 'ink-faint'
+  | 'blurred'
+  | 'paper-tint'
+  | 'several-marks';
 
 export const count = (n: number, one: string, many = `${one}s`): string => `${n} ${n === 1 ? one : many}`;

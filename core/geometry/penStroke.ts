@@ -20,10 +20,17 @@ export interface PenOptions {
  */
 export function penOutline(points: readonly PenPoint[], options: PenOptions): string {
   if (points.length === 0) return '';
-  const outline = getStroke(points.map(([x, y, p]) => [x, y, p]), {
-    size: options.width, thinning: options.thinning, smoothing: options.smoothing, streamline: 0.25 + options.smoothing * 0.4,
-    simulatePressure: options.bySpeed ?? false, last: true,
-  });
+  const outline = getStroke(
+    points.map(([x, y, p]) => [x, y, p]),
+    {
+      size: options.width,
+      thinning: options.thinning,
+      smoothing: options.smoothing,
+      streamline: 0.25 + options.smoothing * 0.4,
+      simulatePressure: options.bySpeed ?? false,
+      last: true,
+    },
+  );
   if (outline.length < 3) return '';
   // Quadratic curves through the middles of the outline's sides leave no corner.
   const f = (v: number) => String(Math.round(v * 100) / 100);

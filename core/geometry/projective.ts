@@ -6,7 +6,10 @@ import type { Matrix } from './matrix';
  */
 export type Projective = readonly [number, number, number, number, number, number, number, number, number];
 
-export interface Point { readonly x: number; readonly y: number }
+export interface Point {
+  readonly x: number;
+  readonly y: number;
+}
 /** Top left, top right, bottom right, bottom left as they are seen on what they enclose. */
 export type Corners = readonly [Point, Point, Point, Point];
 
@@ -19,7 +22,8 @@ export function project([a, b, c, d, e, f, g, h, i]: Projective, x: number, y: n
 
 /** First `inner`, then `outer`. */
 export function composeProjective(outer: Projective, inner: Projective): Projective {
-  const at = (r: number, c: number) => outer[r * 3] * inner[c] + outer[r * 3 + 1] * inner[3 + c] + outer[r * 3 + 2] * inner[6 + c];
+  const at = (r: number, c: number) =>
+    outer[r * 3] * inner[c] + outer[r * 3 + 1] * inner[3 + c] + outer[r * 3 + 2] * inner[6 + c];
   return [at(0, 0), at(0, 1), at(0, 2), at(1, 0), at(1, 1), at(1, 2), at(2, 0), at(2, 1), at(2, 2)];
 }
 
@@ -29,9 +33,15 @@ export function invertProjective([a, b, c, d, e, f, g, h, i]: Projective): Proje
   if (Math.abs(det) < 1e-15) throw new Error('A mapping without an inverse');
   const s = 1 / det;
   return [
-    (e * i - f * h) * s, (c * h - b * i) * s, (b * f - c * e) * s,
-    (f * g - d * i) * s, (a * i - c * g) * s, (c * d - a * f) * s,
-    (d * h - e * g) * s, (b * g - a * h) * s, (a * e - b * d) * s,
+    (e * i - f * h) * s,
+    (c * h - b * i) * s,
+    (b * f - c * e) * s,
+    (f * g - d * i) * s,
+    (a * i - c * g) * s,
+    (c * d - a * f) * s,
+    (d * h - e * g) * s,
+    (b * g - a * h) * s,
+    (a * e - b * d) * s,
   ];
 }
 
@@ -48,7 +58,17 @@ export function rectangleToCorners(width: number, height: number, [p, q, r, s]: 
   const g = (sx * dy2 - dx2 * sy) / det;
   const h = (dx1 * sy - sx * dy1) / det;
   const [w, t] = [1 / width, 1 / height];
-  return [(q.x - p.x + g * q.x) * w, (s.x - p.x + h * s.x) * t, p.x, (q.y - p.y + g * q.y) * w, (s.y - p.y + h * s.y) * t, p.y, g * w, h * t, 1];
+  return [
+    (q.x - p.x + g * q.x) * w,
+    (s.x - p.x + h * s.x) * t,
+    p.x,
+    (q.y - p.y + g * q.y) * w,
+    (s.y - p.y + h * s.y) * t,
+    p.y,
+    g * w,
+    h * t,
+    1,
+  ];
 }
 
 /** Whether four corners, in order, enclose a convex area of clockwise order (y grows down). */
@@ -63,7 +83,10 @@ export function isConvex(corners: Corners): boolean {
 /** Side lengths of the sheet that four corners show: the means of opposite sides. */
 export function sizeFromCorners([p, q, r, s]: Corners): { width: number; height: number } {
   const between = (a: Point, b: Point) => Math.hypot(b.x - a.x, b.y - a.y);
-  return { width: Math.max(1, Math.round((between(p, q) + between(s, r)) / 2)), height: Math.max(1, Math.round((between(p, s) + between(q, r)) / 2)) };
+  return {
+    width: Math.max(1, Math.round((between(p, q) + between(s, r)) / 2)),
+    height: Math.max(1, Math.round((between(p, s) + between(q, r)) / 2)),
+  };
 }
 
 /** A turn clockwise about the origin. Sine and cosine are rounded to 12 digits, so that every host turns by the same. */

@@ -35,9 +35,16 @@ export function measureCoverage(raster: Raster, paper: PaperLight, ink: Ink, nea
       paperAt(paper, from, y0 + y, left);
       paperAt(paper, to - 1, y0 + y, right);
       const span = Math.max(1, to - 1 - from);
-      for (let x = from, i = y * width + from - x0, s = ((y0 + y) * raster.width + from) * 4; x < to; x++, i++, s += 4) {
+      for (
+        let x = from, i = y * width + from - x0, s = ((y0 + y) * raster.width + from) * 4;
+        x < to;
+        x++, i++, s += 4
+      ) {
         const t = (x - from) / span;
-        values[i] = wr * (1 - data[s] / (left[0] + (right[0] - left[0]) * t)) + wg * (1 - data[s + 1] / (left[1] + (right[1] - left[1]) * t)) + wb * (1 - data[s + 2] / (left[2] + (right[2] - left[2]) * t));
+        values[i] =
+          wr * (1 - data[s] / (left[0] + (right[0] - left[0]) * t)) +
+          wg * (1 - data[s + 1] / (left[1] + (right[1] - left[1]) * t)) +
+          wb * (1 - data[s + 2] / (left[2] + (right[2] - left[2]) * t));
         known[i] = 1;
       }
     }
@@ -45,19 +52,30 @@ export function measureCoverage(raster: Raster, paper: PaperLight, ink: Ink, nea
   return { region, values, near: known };
 }
 
-function regionOf(near: Uint8Array, { width: w, height: h, factor }: PaperLight, width: number, height: number): RectPx {
+function regionOf(
+  near: Uint8Array,
+  { width: w, height: h, factor }: PaperLight,
+  width: number,
+  height: number,
+): RectPx {
   let [left, top, right, bottom] = [w, h, -1, -1];
-  for (let y = 0, i = 0; y < h; y++) for (let x = 0; x < w; x++, i++) {
-    if (!near[i]) continue;
-    left = Math.min(left, x);
-    right = Math.max(right, x);
-    top = Math.min(top, y);
-    bottom = Math.max(bottom, y);
-  }
+  for (let y = 0, i = 0; y < h; y++)
+    for (let x = 0; x < w; x++, i++) {
+      if (!near[i]) continue;
+      left = Math.min(left, x);
+      right = Math.max(right, x);
+      top = Math.min(top, y);
+      bottom = Math.max(bottom, y);
+    }
   if (right < 0) return { x: 0, y: 0, width: 1, height: 1 };
   const x = left * factor;
   const y = top * factor;
-  return { x, y, width: Math.min(width, (right + 1) * factor) - x, height: Math.min(height, (bottom + 1) * factor) - y };
+  return {
+    x,
+    y,
+    width: Math.min(width, (right + 1) * factor) - x,
+    height: Math.min(height, (bottom + 1) * factor) - y,
+  };
 }
 
 /** Printed lines are followed in strips of this many px of the small grid. */
@@ -68,11 +86,26 @@ const MOST_ALONG = 70;
  * Takes printed lines out of a coverage, in place. Strip by strip each line's profile across is the median of what lies
  * along it, so that strokes which cross do not count; then ink and line part as layers do: c = 1 − (1 − all)/(1 − line).
  */
-export function removeLines(raster: Raster, paper: PaperLight, ink: Ink, coverage: Coverage, families: readonly LineFamily[]): void {
-  for (const family of families) for (const offset of family.offsets) removeLine(raster, paper, ink, coverage, family.angleDeg, offset * paper.factor);
+export function removeLines(
+  raster: Raster,
+  paper: PaperLight,
+  ink: Ink,
+  coverage: Coverage,
+  families: readonly LineFamily[],
+): void {
+  for (const family of families)
+    for (const offset of family.offsets)
+      removeLine(raster, paper, ink, coverage, family.angleDeg, offset * paper.factor);
 }
 
-function removeLine(raster: Raster, paper: PaperLight, ink: Ink, coverage: Coverage, angleDeg: number, offset: number): void {
+function removeLine(
+  raster: Raster,
+  paper: PaperLight,
+  ink: Ink,
+  coverage: Coverage,
+  angleDeg: number,
+  offset: number,
+): void {
   const a = (angleDeg * Math.PI) / 180;
   const [dx, dy] = [Math.cos(a), Math.sin(a)];
   const [nx, ny] = [-dy, dx];
@@ -80,25 +113,57 @@ function removeLine(raster: Raster, paper: PaperLight, ink: Ink, coverage: Cover
   const strip = STRIP * paper.factor;
   const reach = Math.ceil(2.6 * paper.factor + 2);
   // Where along the line the region begins and ends.
-  const corners = [[region.x, region.y], [region.x + region.width, region.y], [region.x, region.y + region.height], [region.x + region.width, region.y + region.height]].map(([x, y]) => x * dx + y * dy);
+  const corners = [
+    [region.x, region.y],
+    [region.x + region.width, region.y],
+    [region.x, region.y + region.height],
+    [region.x + region.width, region.y + region.height],
+  ].map(([x, y]) => x * dx + y * dy);
   const sampler = coverageSampler(raster, paper, ink);
   const strips: Strip[] = [];
   let last = 0;
   for (let from = Math.floor(Math.min(...corners) / strip) * strip; from < Math.max(...corners); from += strip) {
     const isNear = touchesRegion(from, strip, offset, dx, dy, nx, ny, region);
-    const profile = isNear ? measureProfile(sampler, raster, from - strip * 0.5, strip * 2, offset + last, reach + 2, dx, dy, nx, ny) : null;
+    const profile = isNear
+      ? measureProfile(sampler, raster, from - strip * 0.5, strip * 2, offset + last, reach + 2, dx, dy, nx, ny)
+      : null;
     const centre = profile ? last + profile.shift : null;
     const isPlausible = centre !== null && Math.abs(centre) <= 2.5 * paper.factor + 1;
     if (isPlausible) last = centre as number;
-    strips.push({ from, isNear, profile: isPlausible ? profile : null, centre: isPlausible ? (centre as number) : last });
+    strips.push({
+      from,
+      isNear,
+      profile: isPlausible ? profile : null,
+      centre: isPlausible ? (centre as number) : last,
+    });
   }
   borrowProfiles(strips);
   for (const { from, isNear, profile, centre } of strips) {
-    if (isNear && profile) subtract(profile.depth, profile.shift, from, strip, offset + centre - profile.shift, reach, dx, dy, nx, ny, region, values, near);
+    if (isNear && profile)
+      subtract(
+        profile.depth,
+        profile.shift,
+        from,
+        strip,
+        offset + centre - profile.shift,
+        reach,
+        dx,
+        dy,
+        nx,
+        ny,
+        region,
+        values,
+        near,
+      );
   }
 }
 
-interface Strip { readonly from: number; readonly isNear: boolean; profile: LineProfile | null; centre: number }
+interface Strip {
+  readonly from: number;
+  readonly isNear: boolean;
+  profile: LineProfile | null;
+  centre: number;
+}
 
 /** A strip whose line seems this much deeper than the same line elsewhere has ink lying along it. */
 const INKED = 1.6;
@@ -106,7 +171,10 @@ const INKED = 1.6;
 // Where ink lies along a line, its own depth cannot be seen: the nearest strip where it can lends its profile.
 function borrowProfiles(strips: Strip[]): void {
   const peak = (s: Strip) => (s.profile ? Math.max(...s.profile.depth) : 0);
-  const peaks = strips.filter((s) => s.profile).map(peak).sort((p, q) => p - q);
+  const peaks = strips
+    .filter((s) => s.profile)
+    .map(peak)
+    .sort((p, q) => p - q);
   const usual = peaks[peaks.length >> 1] ?? 0;
   const isGood = strips.map((s) => s.profile !== null && peak(s) < INKED * usual && peak(s) > usual / INKED / 1.5);
   strips.forEach((s, k) => {
@@ -119,7 +187,16 @@ function borrowProfiles(strips: Strip[]): void {
   });
 }
 
-function touchesRegion(from: number, strip: number, offset: number, dx: number, dy: number, nx: number, ny: number, r: RectPx): boolean {
+function touchesRegion(
+  from: number,
+  strip: number,
+  offset: number,
+  dx: number,
+  dy: number,
+  nx: number,
+  ny: number,
+  r: RectPx,
+): boolean {
   for (const t of [from, from + strip / 2, from + strip]) {
     const [x, y] = [t * dx + offset * nx, t * dy + offset * ny];
     if (x > r.x - strip && x < r.x + r.width + strip && y > r.y - strip && y < r.y + r.height + strip) return true;
@@ -139,9 +216,23 @@ function coverageSampler({ width, data }: Raster, paper: PaperLight, ink: Ink): 
   };
 }
 
-interface LineProfile { readonly depth: Float32Array; readonly shift: number }
+interface LineProfile {
+  readonly depth: Float32Array;
+  readonly shift: number;
+}
 
-function measureProfile(sample: Sampler, raster: Raster, from: number, length: number, offset: number, reach: number, dx: number, dy: number, nx: number, ny: number): LineProfile | null {
+function measureProfile(
+  sample: Sampler,
+  raster: Raster,
+  from: number,
+  length: number,
+  offset: number,
+  reach: number,
+  dx: number,
+  dy: number,
+  nx: number,
+  ny: number,
+): LineProfile | null {
   const count = 2 * reach + 1;
   const depth = new Float32Array(count);
   const list: number[] = [];
@@ -171,12 +262,46 @@ function measureProfile(sample: Sampler, raster: Raster, from: number, length: n
   return weight < 0.02 ? null : { depth, shift: sum / weight };
 }
 
-function subtract(depth: Float32Array, shift: number, from: number, strip: number, offset: number, reach: number, dx: number, dy: number, nx: number, ny: number, region: RectPx, values: Float32Array, near: Uint8Array): void {
+function subtract(
+  depth: Float32Array,
+  shift: number,
+  from: number,
+  strip: number,
+  offset: number,
+  reach: number,
+  dx: number,
+  dy: number,
+  nx: number,
+  ny: number,
+  region: RectPx,
+  values: Float32Array,
+  near: Uint8Array,
+): void {
   const half = (depth.length - 1) / 2;
   const isLevel = Math.abs(dx) >= Math.abs(dy);
-  const first = Math.floor(Math.min(from * (isLevel ? dx : dy) + offset * (isLevel ? nx : ny), (from + strip) * (isLevel ? dx : dy) + offset * (isLevel ? nx : ny))) - reach - 1;
-  const lastAlong = Math.ceil(Math.max(from * (isLevel ? dx : dy) + offset * (isLevel ? nx : ny), (from + strip) * (isLevel ? dx : dy) + offset * (isLevel ? nx : ny))) + reach + 1;
-  for (let p = Math.max(first, isLevel ? region.x : region.y); p < Math.min(lastAlong, isLevel ? region.x + region.width : region.y + region.height); p++) {
+  const first =
+    Math.floor(
+      Math.min(
+        from * (isLevel ? dx : dy) + offset * (isLevel ? nx : ny),
+        (from + strip) * (isLevel ? dx : dy) + offset * (isLevel ? nx : ny),
+      ),
+    ) -
+    reach -
+    1;
+  const lastAlong =
+    Math.ceil(
+      Math.max(
+        from * (isLevel ? dx : dy) + offset * (isLevel ? nx : ny),
+        (from + strip) * (isLevel ? dx : dy) + offset * (isLevel ? nx : ny),
+      ),
+    ) +
+    reach +
+    1;
+  for (
+    let p = Math.max(first, isLevel ? region.x : region.y);
+    p < Math.min(lastAlong, isLevel ? region.x + region.width : region.y + region.height);
+    p++
+  ) {
     // Where the line crosses this column or row.
     const q = isLevel ? (offset - (p + 0.5) * nx) / ny : (offset - (p + 0.5) * ny) / nx;
     for (let r = Math.floor(q - reach * 1.5 + shift); r <= Math.ceil(q + reach * 1.5 + shift); r++) {

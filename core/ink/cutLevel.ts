@@ -30,7 +30,13 @@ const levelAt = (k: number) => FIRST * (LAST / FIRST) ** (k / (STEPS - 1));
  * @param noise     deviation of bare paper, coverage
  * @see R. Tarjan, "Efficiency of a Good But Not Linear Set Union Algorithm", 1975
  */
-export function studyLevel(values: Float32Array, width: number, height: number, strayArea: number, noise = 0): LevelStudy {
+export function studyLevel(
+  values: Float32Array,
+  width: number,
+  height: number,
+  strayArea: number,
+  noise = 0,
+): LevelStudy {
   const levels = Array.from({ length: STEPS }, (_, k) => levelAt(k));
   const lows = levels.map((t) => t * LOW_SHARE);
   const buckets: number[][] = levels.map(() => []);
@@ -60,7 +66,16 @@ export function studyLevel(values: Float32Array, width: number, height: number, 
       peak[i] = values[i];
       roots.add(i);
       const x = i % width;
-      for (const n of [x > 0 ? i - 1 : -1, x < width - 1 ? i + 1 : -1, i - width, i + width, x > 0 ? i - width - 1 : -1, x < width - 1 ? i - width + 1 : -1, x > 0 ? i + width - 1 : -1, x < width - 1 ? i + width + 1 : -1]) {
+      for (const n of [
+        x > 0 ? i - 1 : -1,
+        x < width - 1 ? i + 1 : -1,
+        i - width,
+        i + width,
+        x > 0 ? i - width - 1 : -1,
+        x < width - 1 ? i - width + 1 : -1,
+        x > 0 ? i + width - 1 : -1,
+        x < width - 1 ? i + width + 1 : -1,
+      ]) {
         if (n < 0 || n >= width * height || parent[n] < 0) continue;
         const [a, b] = [find(i), find(n)];
         if (a === b) continue;
@@ -88,7 +103,8 @@ function strokeCores(values: Float32Array, width: number, height: number): Uint8
     for (let x = 2, i = y * width + 2; x < width - 2; x++, i++) {
       if (values[i] < FIRST * LOW_SHARE) continue;
       let most = 0;
-      for (let n = i - 2 * width; n <= i + 2 * width; n += width) for (let k = n - 2; k <= n + 2; k++) if (values[k] > most) most = values[k];
+      for (let n = i - 2 * width; n <= i + 2 * width; n += width)
+        for (let k = n - 2; k <= n + 2; k++) if (values[k] > most) most = values[k];
       if (values[i] >= 0.72 * most) out[i] = 1;
     }
   }
@@ -110,8 +126,17 @@ const REFERENCE = 0.13;
 /** And no start is nearer than so many deviations to the paper's noise. */
 const DEVIATIONS = 5;
 
-function readStudy(levels: readonly number[], stray: readonly number[], kept: readonly number[], noise: number): LevelStudy {
-  const at = (level: number) => Math.max(0, levels.findIndex((t) => t >= level));
+function readStudy(
+  levels: readonly number[],
+  stray: readonly number[],
+  kept: readonly number[],
+  noise: number,
+): LevelStudy {
+  const at = (level: number) =>
+    Math.max(
+      0,
+      levels.findIndex((t) => t >= level),
+    );
   const least = at(Math.min(0.5, Math.max(REFERENCE, DEVIATIONS * noise)));
   const all = Math.max(1, kept[least]);
   const lost = kept.map((a) => Math.max(0, Math.min(1, 1 - a / all)));
@@ -122,5 +147,12 @@ function readStudy(levels: readonly number[], stray: readonly number[], kept: re
   while (from > 0 && stray[from - 1] <= fewest + FEW_STRAYS && levels[from - 1] >= 2.5 * noise) from--;
   const [low, high] = [levels[from], levels[to]];
   const start = Math.min(high, Math.max(levels[least], Math.sqrt(low * high)));
-  return { levels, strayPieces: stray, inkLost: lost, steadyFrom: low, steadyTo: high, start: Math.round(start * 1000) / 1000 };
+  return {
+    levels,
+    strayPieces: stray,
+    inkLost: lost,
+    steadyFrom: low,
+    steadyTo: high,
+    start: Math.round(start * 1000) / 1000,
+  };
 }

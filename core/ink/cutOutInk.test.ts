@@ -17,12 +17,24 @@ describe('cutOutInk', () => {
   });
 
   it('is not misled by light that falls off, a shadow edge and camera noise', () => {
-    const { picture, truth } = photographSheet({ falloff: 0.45, shadow: 0.35, shadowEdgePx: 12, noise: 4, lightColour: [1, 0.95, 0.86] });
+    const { picture, truth } = photographSheet({
+      falloff: 0.45,
+      shadow: 0.35,
+      shadowEdgePx: 12,
+      noise: 4,
+      lightColour: [1, 0.95, 0.86],
+    });
     const { picture: result, facts } = cutOutInk(picture, plainInk);
     expect(alphaError(result, truth)).toBeLessThan(0.09);
     expect(facts.marks).toHaveLength(3);
     // Bare paper on both sides of the shadow's edge is wholly clear.
-    for (const [x, y] of [[20, 20], [600, 30], [300, 330], [620, 440]]) expect(result.data[(y * 640 + x) * 4 + 3]).toBe(0);
+    for (const [x, y] of [
+      [20, 20],
+      [600, 30],
+      [300, 330],
+      [620, 440],
+    ])
+      expect(result.data[(y * 640 + x) * 4 + 3]).toBe(0);
   });
 
   it('takes printed lines out without cutting the strokes that cross them, and leaves them when asked', () => {
@@ -42,23 +54,30 @@ describe('cutOutInk', () => {
     const { picture } = photographSheet();
     const { facts } = cutOutInk(picture, plainInk);
     const wanted = facts.marks[1].box;
-    const { picture: one } = cutOutInk(picture, { ...plainInk, at: { x: wanted.x + wanted.width / 2, y: wanted.y + wanted.height / 2 } });
+    const { picture: one } = cutOutInk(picture, {
+      ...plainInk,
+      at: { x: wanted.x + wanted.width / 2, y: wanted.y + wanted.height / 2 },
+    });
     let outside = 0;
-    for (let y = 0; y < one.height; y++) for (let x = 0; x < one.width; x++) {
-      const isIn = x >= wanted.x - 4 && x < wanted.x + wanted.width + 4 && y >= wanted.y - 4 && y < wanted.y + wanted.height + 4;
-      if (!isIn && one.data[(y * one.width + x) * 4 + 3] > 0) outside++;
-    }
+    for (let y = 0; y < one.height; y++)
+      for (let x = 0; x < one.width; x++) {
+        const isIn =
+          x >= wanted.x - 4 && x < wanted.x + wanted.width + 4 && y >= wanted.y - 4 && y < wanted.y + wanted.height + 4;
+        if (!isIn && one.data[(y * one.width + x) * 4 + 3] > 0) outside++;
+      }
     expect(outside).toBe(0);
     expect(visible(one.data)).toBeGreaterThan(500);
   });
 
   it('keeps pressure as density, or makes all strokes solid', () => {
     const pale = drawStrokes(420, 260, [archLine(50, 170, 8, 40, 90)], blueInk, 8);
-    for (let i = 3; i < pale.data.length; i += 4) if (((i >> 2) % 420) > 210) pale.data[i] = Math.round(pale.data[i] * 0.5);
+    for (let i = 3; i < pale.data.length; i += 4)
+      if ((i >> 2) % 420 > 210) pale.data[i] = Math.round(pale.data[i] * 0.5);
     const { picture } = simulateCapture(pale, { ...plainCapture, blurPx: 0.5 });
     const strongest = (r: { data: Uint8Array }, from: number, to: number) => {
       let most = 0;
-      for (let y = 0; y < 260; y++) for (let x = from; x < to; x++) most = Math.max(most, r.data[(y * 420 + x) * 4 + 3]);
+      for (let y = 0; y < 260; y++)
+        for (let x = from; x < to; x++) most = Math.max(most, r.data[(y * 420 + x) * 4 + 3]);
       return most;
     };
     const pressure = cutOutInk(picture, plainInk).picture;
@@ -85,8 +104,24 @@ describe('cutOutInk', () => {
   });
 
   it('drops specks far from the writing and says where they were', () => {
-    const ink = drawStrokes(640, 460, [archLine(60, 110, 7, 40, 60), [[560, 400], [561, 400]]], blueInk, 6);
-    for (const [x, y] of [[600, 60], [420, 420]]) ink.data.set([40, 40, 40, 255, 40, 40, 40, 255], (y * 640 + x) * 4);
+    const ink = drawStrokes(
+      640,
+      460,
+      [
+        archLine(60, 110, 7, 40, 60),
+        [
+          [560, 400],
+          [561, 400],
+        ],
+      ],
+      blueInk,
+      6,
+    );
+    for (const [x, y] of [
+      [600, 60],
+      [420, 420],
+    ])
+      ink.data.set([40, 40, 40, 255, 40, 40, 40, 255], (y * 640 + x) * 4);
     const { picture } = simulateCapture(ink, { ...plainCapture, blurPx: 0.6 });
     const { picture: result, facts } = cutOutInk(picture, plainInk);
     expect(result.data[(60 * 640 + 600) * 4 + 3]).toBe(0);
@@ -96,7 +131,8 @@ describe('cutOutInk', () => {
   it('puts the chosen ink colour into every pixel', () => {
     const { picture } = photographSheet();
     const { picture: result } = cutOutInk(picture, { ...plainInk, colour: [200, 30, 40] });
-    for (let i = 0; i < result.data.length; i += 4) if (result.data[i + 3]) expect([...result.data.subarray(i, i + 3)]).toEqual([200, 30, 40]);
+    for (let i = 0; i < result.data.length; i += 4)
+      if (result.data[i + 3]) expect([...result.data.subarray(i, i + 3)]).toEqual([200, 30, 40]);
   });
 
   it('says so when there is no ink', () => {

@@ -27,7 +27,14 @@ export interface InkOptions {
 }
 
 /** Everything as measured: the start of every cut-out from paper. */
-export const plainInk: InkOptions = { level: null, pen: 'pressure', weightPx: 0, keepLines: false, colour: null, at: null };
+export const plainInk: InkOptions = {
+  level: null,
+  pen: 'pressure',
+  weightPx: 0,
+  keepLines: false,
+  colour: null,
+  at: null,
+};
 
 export interface InkFacts {
   readonly inkHex: string;
@@ -80,7 +87,12 @@ function studyInk(raster: Raster, keepLines: boolean, onStep: (name: string) => 
   const families = keepLines ? [] : findRuledLines(paper);
   onStep('ink');
   let ink = measureInk(raster, withoutLines(paper, families));
-  if (!ink) throw new CoreError('cutout/no-ink', 'No ink stands out from the paper here. Crop closer to the writing, or photograph it again in more light.', {});
+  if (!ink)
+    throw new CoreError(
+      'cutout/no-ink',
+      'No ink stands out from the paper here. Crop closer to the writing, or photograph it again in more light.',
+      {},
+    );
   onStep('coverage');
   const near = dilate(nearInk(paper, families), paper.width, paper.height, 3);
   const coverage = measureCoverage(raster, paper, ink, near);
@@ -108,7 +120,11 @@ function studyInk(raster: Raster, keepLines: boolean, onStep: (name: string) => 
  * @param raster  opaque picture; not changed
  * @throws CoreError 'cutout/no-ink' when nothing stands out from the paper
  */
-export function cutOutInk(raster: Raster, options: InkOptions, onStep: (name: string) => void = () => {}): { picture: Raster; facts: InkFacts } {
+export function cutOutInk(
+  raster: Raster,
+  options: InkOptions,
+  onStep: (name: string) => void = () => {},
+): { picture: Raster; facts: InkFacts } {
   const study = studyInk(raster, options.keepLines, onStep);
   const { paper, coverage, smooth, ink } = study;
   const { region } = coverage;
@@ -144,18 +160,35 @@ export function cutOutInk(raster: Raster, options: InkOptions, onStep: (name: st
   if (options.weightPx !== 0) chokeMatte(picture, -options.weightPx / 2);
   const place = (p: InkPiece) => ({ x: p.top.x + region.x, y: p.top.y + region.y, areaPx: p.areaPx });
   const facts: InkFacts = {
-    inkHex: hexFromRgb(colour), paperHex: hexFromRgb(study.paperRgb.map(Math.round) as unknown as Rgb), noise: study.noise, level, study: study.level,
-    marks: marks.map((m) => ({ ...m, box: shifted(m.box, region), region: shifted(m.region, region) })), strokePx,
+    inkHex: hexFromRgb(colour),
+    paperHex: hexFromRgb(study.paperRgb.map(Math.round) as unknown as Rgb),
+    noise: study.noise,
+    level,
+    study: study.level,
+    marks: marks.map((m) => ({ ...m, box: shifted(m.box, region), region: shifted(m.region, region) })),
+    strokePx,
     lineCount: study.families.reduce((s, f) => s + f.offsets.length, 0),
-    lineRemains: kept.filter((p) => isKept[p.label] && liesOnLine(p, region, study, strokePx)).map(place).sort((a, b) => b.areaPx - a.areaPx),
-    strays: strays.map(place).sort((a, b) => b.areaPx - a.areaPx), faint: kept.filter((p) => isKept[p.label] && p.peak < level * 1.5).map(place).sort((a, b) => b.areaPx - a.areaPx),
+    lineRemains: kept
+      .filter((p) => isKept[p.label] && liesOnLine(p, region, study, strokePx))
+      .map(place)
+      .sort((a, b) => b.areaPx - a.areaPx),
+    strays: strays.map(place).sort((a, b) => b.areaPx - a.areaPx),
+    faint: kept
+      .filter((p) => isKept[p.label] && p.peak < level * 1.5)
+      .map(place)
+      .sort((a, b) => b.areaPx - a.areaPx),
     edgePx: edgeWidth(alpha, region.width, region.height),
   };
   return { picture, facts };
 }
 
 // Long, thin, and its middle on one of the lines.
-function liesOnLine(p: InkPiece, region: { x: number; y: number }, { families, paper }: InkStudy, strokePx: number): boolean {
+function liesOnLine(
+  p: InkPiece,
+  region: { x: number; y: number },
+  { families, paper }: InkStudy,
+  strokePx: number,
+): boolean {
   const [x, y] = [(p.centre.x + region.x + 0.5) / paper.factor, (p.centre.y + region.y + 0.5) / paper.factor];
   return families.some(({ angleDeg, offsets }) => {
     const a = (angleDeg * Math.PI) / 180;
@@ -166,7 +199,11 @@ function liesOnLine(p: InkPiece, region: { x: number; y: number }, { families, p
   });
 }
 
-const shifted = <B extends { x: number; y: number }>(box: B, by: { x: number; y: number }): B => ({ ...box, x: box.x + by.x, y: box.y + by.y });
+const shifted = <B extends { x: number; y: number }>(box: B, by: { x: number; y: number }): B => ({
+  ...box,
+  x: box.x + by.x,
+  y: box.y + by.y,
+});
 
 function inkRgb(ink: Ink, under: Rgb): Rgb {
   return ink.through.map((t, c) => Math.round(Math.min(255, Math.max(0, t * under[c])))) as unknown as Rgb;
@@ -176,7 +213,9 @@ function inkRgb(ink: Ink, under: Rgb): Rgb {
 function withoutLines(paper: PaperLight, families: readonly LineFamily[]): PaperLight {
   if (families.length === 0) return paper;
   const density = paper.density.slice();
-  forLinePixels(paper, families, 2.2, (i, depth) => { density[i] = Math.max(0, density[i] - depth * 3) < 0.3 ? 0 : density[i]; });
+  forLinePixels(paper, families, 2.2, (i, depth) => {
+    density[i] = Math.max(0, density[i] - depth * 3) < 0.3 ? 0 : density[i];
+  });
   return { ...paper, density };
 }
 
@@ -184,7 +223,10 @@ function withoutLines(paper: PaperLight, families: readonly LineFamily[]): Paper
 function nearInk(paper: PaperLight, families: readonly LineFamily[]): Uint8Array {
   const cut = Math.max(0.02, 3 * paper.noise);
   const near = threshold(paper.density, cut);
-  if (families.length) forLinePixels(paper, families, 1.6, (i, depth) => { if (paper.density[i] < cut + depth * 1.8) near[i] = 0; });
+  if (families.length)
+    forLinePixels(paper, families, 1.6, (i, depth) => {
+      if (paper.density[i] < cut + depth * 1.8) near[i] = 0;
+    });
   return dropCrumbs(near, paper, cut);
 }
 
@@ -198,25 +240,32 @@ function dropCrumbs(near: Uint8Array, { width, height, density }: PaperLight, cu
   const peak = new Float32Array(pieces.length + 1);
   for (let i = 0; i < near.length; i++) if (density[i] > peak[labels[i]]) peak[labels[i]] = density[i];
   const stays = new Uint8Array(pieces.length + 1);
-  for (const p of pieces) stays[p.label] = (p.areaPx >= LEAST_CRUMB && peak[p.label] > cut * 1.5) || peak[p.label] >= cut * 4 ? 1 : 0;
+  for (const p of pieces)
+    stays[p.label] = (p.areaPx >= LEAST_CRUMB && peak[p.label] > cut * 1.5) || peak[p.label] >= cut * 4 ? 1 : 0;
   return near.map((v, i) => (v && stays[labels[i]] ? 1 : 0));
 }
 
-function forLinePixels({ width, height }: PaperLight, families: readonly LineFamily[], reach: number, visit: (i: number, depth: number) => void): void {
+function forLinePixels(
+  { width, height }: PaperLight,
+  families: readonly LineFamily[],
+  reach: number,
+  visit: (i: number, depth: number) => void,
+): void {
   for (const { angleDeg, offsets, depth } of families) {
     const a = (angleDeg * Math.PI) / 180;
     const sorted = [...offsets].sort((p, q) => p - q);
-    for (let y = 0, i = 0; y < height; y++) for (let x = 0; x < width; x++, i++) {
-      const d = -(x + 0.5) * Math.sin(a) + (y + 0.5) * Math.cos(a);
-      let lo = 0;
-      let hi = sorted.length - 1;
-      while (lo < hi) {
-        const mid = (lo + hi) >> 1;
-        if (sorted[mid] < d - reach) lo = mid + 1;
-        else hi = mid;
+    for (let y = 0, i = 0; y < height; y++)
+      for (let x = 0; x < width; x++, i++) {
+        const d = -(x + 0.5) * Math.sin(a) + (y + 0.5) * Math.cos(a);
+        let lo = 0;
+        let hi = sorted.length - 1;
+        while (lo < hi) {
+          const mid = (lo + hi) >> 1;
+          if (sorted[mid] < d - reach) lo = mid + 1;
+          else hi = mid;
+        }
+        if (Math.abs(sorted[lo] - d) <= reach) visit(i, depth);
       }
-      if (Math.abs(sorted[lo] - d) <= reach) visit(i, depth);
-    }
   }
 }
 
@@ -238,7 +287,10 @@ function fullCoverage({ values, region: { width } }: Coverage): number {
   const first = sorted[Math.floor(sorted.length * 0.9)];
   const share = sorted.filter((v) => v > 0.75 * first).length / sorted.filter((v) => v > 0.25 * first).length;
   const thin = Math.min(1, Math.max(0, (BROAD - share) / (BROAD - THIN)));
-  return Math.min(1.8, Math.max(0.6, sorted[Math.min(sorted.length - 1, Math.floor(sorted.length * (0.9 + 0.085 * thin)))]));
+  return Math.min(
+    1.8,
+    Math.max(0.6, sorted[Math.min(sorted.length - 1, Math.floor(sorted.length * (0.9 + 0.085 * thin)))]),
+  );
 }
 
 // Bare paper at full size: deviation of single pixels and of means of 3 × 3.
@@ -247,7 +299,11 @@ function measureNoise(raster: Raster, paper: PaperLight, ink: Ink, near: Uint8Ar
   const under = new Float32Array(3);
   const at = (x: number, y: number) => {
     const s = (y * width + x) * 4;
-    return ink.weights[0] * (1 - raster.data[s] / under[0]) + ink.weights[1] * (1 - raster.data[s + 1] / under[1]) + ink.weights[2] * (1 - raster.data[s + 2] / under[2]);
+    return (
+      ink.weights[0] * (1 - raster.data[s] / under[0]) +
+      ink.weights[1] * (1 - raster.data[s + 1] / under[1]) +
+      ink.weights[2] * (1 - raster.data[s + 2] / under[2])
+    );
   };
   const raw: number[] = [];
   const mean: number[] = [];
@@ -268,7 +324,12 @@ function measureNoise(raster: Raster, paper: PaperLight, ink: Ink, near: Uint8Ar
 }
 
 // The greatest of each block: a hairline stays as strong as it is.
-function shrinkCoverage(values: Float32Array, width: number, height: number, factor: number): { small: Float32Array; width: number; height: number } {
+function shrinkCoverage(
+  values: Float32Array,
+  width: number,
+  height: number,
+  factor: number,
+): { small: Float32Array; width: number; height: number } {
   const w = Math.ceil(width / factor);
   const h = Math.ceil(height / factor);
   const small = new Float32Array(w * h);
@@ -287,7 +348,11 @@ const SPECK_SHARE = 0.45;
 /** A small piece this many heights of the writing away from all large ones is not part of it. */
 const FAR_SHARE = 1.6;
 
-function partStrays(pieces: readonly InkPiece[], strokePx: number, level: number): { kept: InkPiece[]; strays: InkPiece[] } {
+function partStrays(
+  pieces: readonly InkPiece[],
+  strokePx: number,
+  level: number,
+): { kept: InkPiece[]; strays: InkPiece[] } {
   const most = largestArea(pieces);
   const large = pieces.filter((p) => p.areaPx >= Math.max(most * 0.06, strokePx * strokePx * 4));
   const tall = large.reduce((t, p) => Math.max(t, Math.min(p.box.height, p.box.width)), strokePx * 3);
@@ -296,16 +361,28 @@ function partStrays(pieces: readonly InkPiece[], strokePx: number, level: number
   for (const p of pieces) {
     const isSpeck = p.areaPx < Math.max(5, SPECK_SHARE * strokePx * strokePx);
     const isFaintCrumb = p.areaPx < 1.6 * strokePx * strokePx && p.peak < Math.max(0.38, level * 1.3);
-    const isFar = p.areaPx < 6 * strokePx * strokePx && !large.some((l) => l === p || boxGap(l.box, p.box) <= FAR_SHARE * tall);
+    const isFar =
+      p.areaPx < 6 * strokePx * strokePx && !large.some((l) => l === p || boxGap(l.box, p.box) <= FAR_SHARE * tall);
     (isSpeck || isFaintCrumb || isFar ? strays : kept).push(p);
   }
   return { kept, strays };
 }
 
-const boxGap = (a: InkPiece['box'], b: InkPiece['box']) => Math.hypot(Math.max(0, a.x - b.x - b.width, b.x - a.x - a.width), Math.max(0, a.y - b.y - b.height, b.y - a.y - a.height));
+const boxGap = (a: InkPiece['box'], b: InkPiece['box']) =>
+  Math.hypot(
+    Math.max(0, a.x - b.x - b.width, b.x - a.x - a.width),
+    Math.max(0, a.y - b.y - b.height, b.y - a.y - a.height),
+  );
 
 // Marks are found on the small grid: their gaps are many pixels wide.
-function marksOf(labels: Int32Array, kept: readonly InkPiece[], isKept: Uint8Array, width: number, height: number, factor: number): InkMark[] {
+function marksOf(
+  labels: Int32Array,
+  kept: readonly InkPiece[],
+  isKept: Uint8Array,
+  width: number,
+  height: number,
+  factor: number,
+): InkMark[] {
   if (factor === 1) {
     const own = labels.map((l) => (isKept[l] ? l : 0));
     return findInkMarks(own, kept, width, height);
@@ -313,13 +390,22 @@ function marksOf(labels: Int32Array, kept: readonly InkPiece[], isKept: Uint8Arr
   const w = Math.ceil(width / factor);
   const h = Math.ceil(height / factor);
   const small = new Int32Array(w * h);
-  for (let y = 0, i = 0; y < height; y++) for (let x = 0; x < width; x++, i++) if (labels[i] && isKept[labels[i]]) small[Math.floor(y / factor) * w + ((x / factor) | 0)] = labels[i];
+  for (let y = 0, i = 0; y < height; y++)
+    for (let x = 0; x < width; x++, i++)
+      if (labels[i] && isKept[labels[i]]) small[Math.floor(y / factor) * w + ((x / factor) | 0)] = labels[i];
   const shrink = (p: InkPiece): InkPiece => {
     const x = Math.floor(p.box.x / factor);
     const y = Math.floor(p.box.y / factor);
     return {
-      ...p, areaPx: p.areaPx / factor / factor, centre: { x: p.centre.x / factor, y: p.centre.y / factor },
-      box: { x, y, width: Math.min(w, Math.ceil((p.box.x + p.box.width) / factor)) - x, height: Math.min(h, Math.ceil((p.box.y + p.box.height) / factor)) - y },
+      ...p,
+      areaPx: p.areaPx / factor / factor,
+      centre: { x: p.centre.x / factor, y: p.centre.y / factor },
+      box: {
+        x,
+        y,
+        width: Math.min(w, Math.ceil((p.box.x + p.box.width) / factor)) - x,
+        height: Math.min(h, Math.ceil((p.box.y + p.box.height) / factor)) - y,
+      },
     };
   };
   const byLabel = new Map(kept.map((p) => [p.label, p]));
@@ -327,21 +413,47 @@ function marksOf(labels: Int32Array, kept: readonly InkPiece[], isKept: Uint8Arr
     const own = m.labels.map((l) => byLabel.get(l) as InkPiece);
     const x = Math.min(...own.map((p) => p.box.x));
     const y = Math.min(...own.map((p) => p.box.y));
-    const region = { x: m.region.x * factor, y: m.region.y * factor, width: m.region.width * factor, height: m.region.height * factor };
-    return { ...m, region, areaPx: own.reduce((s, p) => s + p.areaPx, 0), box: { x, y, width: Math.max(...own.map((p) => p.box.x + p.box.width)) - x, height: Math.max(...own.map((p) => p.box.y + p.box.height)) - y } };
+    const region = {
+      x: m.region.x * factor,
+      y: m.region.y * factor,
+      width: m.region.width * factor,
+      height: m.region.height * factor,
+    };
+    return {
+      ...m,
+      region,
+      areaPx: own.reduce((s, p) => s + p.areaPx, 0),
+      box: {
+        x,
+        y,
+        width: Math.max(...own.map((p) => p.box.x + p.box.width)) - x,
+        height: Math.max(...own.map((p) => p.box.y + p.box.height)) - y,
+      },
+    };
   });
 }
 
 function nearestMark(marks: readonly InkMark[], x: number, y: number): InkMark | null {
-  const gap = (m: InkMark) => boxGap(m.box, { x, y, width: 0, height: 0 }) + Math.hypot(m.box.x + m.box.width / 2 - x, m.box.y + m.box.height / 2 - y) * 1e-3;
+  const gap = (m: InkMark) =>
+    boxGap(m.box, { x, y, width: 0, height: 0 }) +
+    Math.hypot(m.box.x + m.box.width / 2 - x, m.box.y + m.box.height / 2 - y) * 1e-3;
   return marks.length ? marks.reduce((a, b) => (gap(b) < gap(a) ? b : a)) : null;
 }
 
 /** How far soft edges reach beyond what counts as ink, px. */
 const SKIRT = 2;
 
-function settleAlpha({ coverage, smooth, noise, raw }: InkStudy, labels: Int32Array, isKept: Uint8Array, strokePx: number, pen: InkOptions['pen']): Float32Array {
-  const { values, region: { width, height } } = coverage;
+function settleAlpha(
+  { coverage, smooth, noise, raw }: InkStudy,
+  labels: Int32Array,
+  isKept: Uint8Array,
+  strokePx: number,
+  pen: InkOptions['pen'],
+): Float32Array {
+  const {
+    values,
+    region: { width, height },
+  } = coverage;
   const own = new Uint8Array(labels.length);
   for (let i = 0; i < own.length; i++) own[i] = isKept[labels[i]];
   const beside = dilate(own, width, height, 1);
@@ -353,7 +465,8 @@ function settleAlpha({ coverage, smooth, noise, raw }: InkStudy, labels: Int32Ar
       if (!reach[i] || (labels[i] && !isKept[labels[i]])) continue;
       if (!own[i] && smooth[i] < noise * 1.3) continue;
       let squares = 0;
-      for (let n = i - width; n <= i + width; n += width) squares += values[n - 1] * values[n - 1] + values[n] * values[n] + values[n + 1] * values[n + 1];
+      for (let n = i - width; n <= i + width; n += width)
+        squares += values[n - 1] * values[n - 1] + values[n] * values[n] + values[n + 1] * values[n + 1];
       // Local Wiener filter: where nothing but noise varies the mean serves, at edges the pixel itself.
       const local = Math.max(0, squares / 9 - smooth[i] * smooth[i]);
       const trust = local > variance ? (local - variance) / local : 0;
@@ -367,13 +480,21 @@ function settleAlpha({ coverage, smooth, noise, raw }: InkStudy, labels: Int32Ar
 
 // An edge falls off outwards: no pixel of the skirt is stronger than the strongest one next to it that lies further in.
 // Grain in the paper beside a stroke would be, and would stand there as specks.
-function dropLoose(alpha: Float32Array, own: Uint8Array, beside: Uint8Array, reach: Uint8Array, width: number, height: number): void {
+function dropLoose(
+  alpha: Float32Array,
+  own: Uint8Array,
+  beside: Uint8Array,
+  reach: Uint8Array,
+  width: number,
+  height: number,
+): void {
   const limit = (inner: Uint8Array, ring: Uint8Array) => {
     for (let y = 1; y < height - 1; y++) {
       for (let x = 1, i = y * width + 1; x < width - 1; x++, i++) {
         if (!ring[i] || inner[i] || alpha[i] === 0) continue;
         let most = 0;
-        for (let n = i - width; n <= i + width; n += width) for (let k = n - 1; k <= n + 1; k++) if (inner[k] && alpha[k] > most) most = alpha[k];
+        for (let n = i - width; n <= i + width; n += width)
+          for (let k = n - 1; k <= n + 1; k++) if (inner[k] && alpha[k] > most) most = alpha[k];
         if (alpha[i] > most) alpha[i] = most;
       }
     }
@@ -390,17 +511,21 @@ function solidify(alpha: Float32Array, width: number, height: number, strokePx: 
   const radius = Math.max(1, Math.round(strokePx * 0.5));
   const out = new Float32Array(alpha.length);
   const row = new Float32Array(alpha.length);
-  for (let y = 0, i = 0; y < height; y++) for (let x = 0; x < width; x++, i++) {
-    let most = 0;
-    for (let k = Math.max(0, x - radius); k <= Math.min(width - 1, x + radius); k++) if (alpha[i - x + k] > most) most = alpha[i - x + k];
-    row[i] = most;
-  }
-  for (let y = 0, i = 0; y < height; y++) for (let x = 0; x < width; x++, i++) {
-    if (alpha[i] === 0) continue;
-    let most = 0;
-    for (let k = Math.max(0, y - radius); k <= Math.min(height - 1, y + radius); k++) if (row[k * width + x] > most) most = row[k * width + x];
-    out[i] = Math.min(1, (alpha[i] / Math.max(LEAST_LIFTED, most)) * 1.06);
-  }
+  for (let y = 0, i = 0; y < height; y++)
+    for (let x = 0; x < width; x++, i++) {
+      let most = 0;
+      for (let k = Math.max(0, x - radius); k <= Math.min(width - 1, x + radius); k++)
+        if (alpha[i - x + k] > most) most = alpha[i - x + k];
+      row[i] = most;
+    }
+  for (let y = 0, i = 0; y < height; y++)
+    for (let x = 0; x < width; x++, i++) {
+      if (alpha[i] === 0) continue;
+      let most = 0;
+      for (let k = Math.max(0, y - radius); k <= Math.min(height - 1, y + radius); k++)
+        if (row[k * width + x] > most) most = row[k * width + x];
+      out[i] = Math.min(1, (alpha[i] / Math.max(LEAST_LIFTED, most)) * 1.06);
+    }
   return out;
 }
 

@@ -48,11 +48,14 @@ export function measureInk(raster: Raster, paper: PaperLight): Ink | null {
   const step = Math.max(1, Math.floor(places.length / MOST_SAMPLES));
   const seen: { depth: number; through: [number, number, number] }[] = [];
   const under = new Float32Array(3);
-  for (let k = 0; k < places.length; k += step) seen.push(darkestIn(raster, paper, (places[k] % w) * paper.factor, ((places[k] / w) | 0) * paper.factor, under));
+  for (let k = 0; k < places.length; k += step)
+    seen.push(darkestIn(raster, paper, (places[k] % w) * paper.factor, ((places[k] / w) | 0) * paper.factor, under));
   seen.sort((a, b) => a.depth - b.depth);
   const from = Math.floor(seen.length * 0.86);
   const to = Math.max(from + 1, Math.ceil(seen.length * 0.97));
-  const through = [0, 1, 2].map((c) => Math.min(0.97, seen.slice(from, to).reduce((s, v) => s + v.through[c], 0) / (to - from))) as [number, number, number];
+  const through = [0, 1, 2].map((c) =>
+    Math.min(0.97, seen.slice(from, to).reduce((s, v) => s + v.through[c], 0) / (to - from)),
+  ) as [number, number, number];
   return inkOf(through);
 }
 
@@ -62,7 +65,13 @@ export function inkOf(through: readonly [number, number, number]): Ink {
 }
 
 // In one block of the small grid: the darkest mean of 2 × 2, which one noisy pixel does not decide.
-function darkestIn({ width, height, data }: Raster, paper: PaperLight, x0: number, y0: number, under: Float32Array): { depth: number; through: [number, number, number] } {
+function darkestIn(
+  { width, height, data }: Raster,
+  paper: PaperLight,
+  x0: number,
+  y0: number,
+  under: Float32Array,
+): { depth: number; through: [number, number, number] } {
   let depth = -1;
   let through: [number, number, number] = [1, 1, 1];
   paperAt(paper, x0 + paper.factor / 2, y0 + paper.factor / 2, under);
@@ -71,7 +80,12 @@ function darkestIn({ width, height, data }: Raster, paper: PaperLight, x0: numbe
       const s = (y * width + x) * 4;
       const right = x + 1 < width ? 4 : 0;
       const down = y + 1 < height ? width * 4 : 0;
-      const t = [0, 1, 2].map((c) => Math.min(1, (data[s + c] + data[s + right + c] + data[s + down + c] + data[s + down + right + c]) / 4 / under[c]));
+      const t = [0, 1, 2].map((c) =>
+        Math.min(
+          1,
+          (data[s + c] + data[s + right + c] + data[s + down + c] + data[s + down + right + c]) / 4 / under[c],
+        ),
+      );
       const d = 1 - (t[0] + t[1] + t[2]) / 3;
       if (d > depth) {
         depth = d;
@@ -94,10 +108,11 @@ export function paperColour(paper: PaperLight): [number, number, number] {
   const cut = order[Math.floor(order.length * 0.9)];
   const sum = [0, 0, 0];
   let count = 0;
-  for (let i = 0; i < length; i++) if (grey[i] >= cut) {
-    for (let c = 0; c < 3; c++) sum[c] += paper.planes[c][i];
-    count++;
-  }
+  for (let i = 0; i < length; i++)
+    if (grey[i] >= cut) {
+      for (let c = 0; c < 3; c++) sum[c] += paper.planes[c][i];
+      count++;
+    }
   const lit = sum.map((v) => v / Math.max(1, count));
   const most = Math.max(...lit);
   const isWhite = most - Math.min(...lit) < TINTED * (most / 255);

@@ -20,22 +20,34 @@ const NEAR_SHARE = 0.75;
  * @param labels  piece per pixel, as `findInkPieces` gives it
  * @returns marks in reading order, numbered from 1
  */
-export function findInkMarks(labels: Int32Array, pieces: readonly InkPiece[], width: number, height: number): InkMark[] {
+export function findInkMarks(
+  labels: Int32Array,
+  pieces: readonly InkPiece[],
+  width: number,
+  height: number,
+): InkMark[] {
   if (pieces.length === 0) return [];
   const group = groupPieces(pieces, labels, width, height);
   const members = new Map<number, InkPiece[]>();
   pieces.forEach((p, k) => members.set(group[k], [...(members.get(group[k]) ?? []), p]));
   const areas = [...members.values()].map((m) => m.reduce((s, p) => s + p.areaPx, 0));
   const largest = Math.max(...areas);
-  const marks = [...members.values()].filter((_, k) => areas[k] >= largest * 0.06).map((list) => {
-    const left = Math.min(...list.map((p) => p.box.x));
-    const top = Math.min(...list.map((p) => p.box.y));
-    const right = Math.max(...list.map((p) => p.box.x + p.box.width));
-    const bottom = Math.max(...list.map((p) => p.box.y + p.box.height));
-    const own = new Set(list.map((p) => p.label));
-    const box = { x: left, y: top, width: right - left, height: bottom - top };
-    return { box, labels: [...own], areaPx: list.reduce((s, p) => s + p.areaPx, 0), ...measureTurn(labels, own, box, width) };
-  });
+  const marks = [...members.values()]
+    .filter((_, k) => areas[k] >= largest * 0.06)
+    .map((list) => {
+      const left = Math.min(...list.map((p) => p.box.x));
+      const top = Math.min(...list.map((p) => p.box.y));
+      const right = Math.max(...list.map((p) => p.box.x + p.box.width));
+      const bottom = Math.max(...list.map((p) => p.box.y + p.box.height));
+      const own = new Set(list.map((p) => p.label));
+      const box = { x: left, y: top, width: right - left, height: bottom - top };
+      return {
+        box,
+        labels: [...own],
+        areaPx: list.reduce((s, p) => s + p.areaPx, 0),
+        ...measureTurn(labels, own, box, width),
+      };
+    });
   return sortForReading(marks).map((m, k) => ({ ...m, number: k + 1 }));
 }
 
@@ -45,14 +57,17 @@ function groupPieces(pieces: readonly InkPiece[], labels: Int32Array, width: num
   const most = largestArea(pieces);
   const large = pieces.filter((p) => p.areaPx >= 0.08 * most);
   // The height of the writing: that of large pieces, weighed by their ink, with long underlines counting for little.
-  const tall = [...large].map((p) => ({ h: Math.min(p.box.height, p.box.width * 0.9), a: p.areaPx })).sort((a, b) => a.h - b.h);
+  const tall = [...large]
+    .map((p) => ({ h: Math.min(p.box.height, p.box.width * 0.9), a: p.areaPx }))
+    .sort((a, b) => a.h - b.h);
   const half = tall.reduce((s, t) => s + t.a, 0) * 0.6;
   let sum = 0;
   let writing = tall[tall.length - 1]?.h ?? 1;
-  for (const t of tall) if ((sum += t.a) >= half) {
-    writing = t.h;
-    break;
-  }
+  for (const t of tall)
+    if ((sum += t.a) >= half) {
+      writing = t.h;
+      break;
+    }
   const reach = Math.max(3, writing * NEAR_SHARE);
   const rims = pieces.map((p) => rimOf(p, labels, width, height));
   for (let a = 0; a < pieces.length; a++) {
@@ -77,11 +92,24 @@ function rimOf(p: InkPiece, labels: Int32Array, width: number, height: number): 
   for (let y = p.box.y; y < p.box.y + p.box.height; y++) {
     for (let x = p.box.x, i = y * width + x; x < p.box.x + p.box.width; x++, i++) {
       if (labels[i] !== p.label) continue;
-      if (x === 0 || y === 0 || x === width - 1 || y === height - 1 || labels[i - 1] !== p.label || labels[i + 1] !== p.label || labels[i - width] !== p.label || labels[i + width] !== p.label) out.push(x, y);
+      if (
+        x === 0 ||
+        y === 0 ||
+        x === width - 1 ||
+        y === height - 1 ||
+        labels[i - 1] !== p.label ||
+        labels[i + 1] !== p.label ||
+        labels[i - width] !== p.label ||
+        labels[i + width] !== p.label
+      )
+        out.push(x, y);
     }
   }
   const step = Math.max(1, Math.floor(out.length / 2 / 500));
-  return Float32Array.from({ length: Math.ceil(out.length / 2 / step) * 2 }, (_, k) => out[Math.floor(k / 2) * step * 2 + (k % 2)]);
+  return Float32Array.from(
+    { length: Math.ceil(out.length / 2 / step) * 2 },
+    (_, k) => out[Math.floor(k / 2) * step * 2 + (k % 2)],
+  );
 }
 
 function isWithin(a: Float32Array, b: Float32Array, reach: number): boolean {
@@ -107,7 +135,12 @@ const SPAN_DEG = 14;
  * where to look.
  * @see P. Sen, "Estimates of the Regression Coefficient Based on Kendall's Tau", 1968, for that line
  */
-function measureTurn(labels: Int32Array, own: ReadonlySet<number>, box: { x: number; y: number; width: number; height: number }, width: number): Pick<InkMark, 'angleDeg' | 'region'> {
+function measureTurn(
+  labels: Int32Array,
+  own: ReadonlySet<number>,
+  box: { x: number; y: number; width: number; height: number },
+  width: number,
+): Pick<InkMark, 'angleDeg' | 'region'> {
   const isOwn = new Uint8Array(Math.max(...own) + 1);
   for (const l of own) isOwn[l] = 1;
   const isInk = (i: number) => labels[i] < isOwn.length && isOwn[labels[i]] === 1;
@@ -179,7 +212,8 @@ function heightAcross(xs: readonly number[], ys: readonly number[], angleDeg: nu
   return high - low;
 }
 
-const sineCosine = (angleDeg: number) => [Math.sin((angleDeg * Math.PI) / 180), Math.cos((angleDeg * Math.PI) / 180)] as const;
+const sineCosine = (angleDeg: number) =>
+  [Math.sin((angleDeg * Math.PI) / 180), Math.cos((angleDeg * Math.PI) / 180)] as const;
 
 /** How many columns' lowest ink the line is drawn through. */
 const COLUMNS = 120;
@@ -193,16 +227,20 @@ function lowestLine(xs: readonly number[], ys: readonly number[], from: number):
     const left = us.reduce((a, b) => Math.min(a, b), Infinity);
     const wide = us.reduce((a, b) => Math.max(a, b), -Infinity) - left;
     const columns: number[][] = Array.from({ length: COLUMNS + 1 }, () => []);
-    us.forEach((u, k) => columns[Math.floor(((u - left) / Math.max(1, wide)) * COLUMNS)].push(-xs[k] * sin + ys[k] * cos));
+    us.forEach((u, k) =>
+      columns[Math.floor(((u - left) / Math.max(1, wide)) * COLUMNS)].push(-xs[k] * sin + ys[k] * cos),
+    );
     const points = columns.flatMap((vs, c): [number, number][] => {
       if (vs.length === 0) return [];
       vs.sort((a, b) => a - b);
       return [[((c + 0.5) / COLUMNS) * wide, vs[Math.min(vs.length - 1, Math.floor(vs.length * 0.9))]]];
     });
     const slopes: number[] = [];
-    for (let i = 0; i < points.length; i++) for (let k = i + 1; k < points.length; k++) {
-      if (points[k][0] - points[i][0] > wide * 0.08) slopes.push((points[k][1] - points[i][1]) / (points[k][0] - points[i][0]));
-    }
+    for (let i = 0; i < points.length; i++)
+      for (let k = i + 1; k < points.length; k++) {
+        if (points[k][0] - points[i][0] > wide * 0.08)
+          slopes.push((points[k][1] - points[i][1]) / (points[k][0] - points[i][0]));
+      }
     if (slopes.length === 0) return angle;
     slopes.sort((a, b) => a - b);
     angle += (Math.atan(slopes[slopes.length >> 1]) * 180) / Math.PI;

@@ -10,7 +10,8 @@ import { measurePaper, robust, shrink, threshold } from './paperLight';
 import { findRuledLines } from './ruledLines';
 import { archLine, blueInk, drawStrokes } from './testSheet';
 
-const blank = (options: Partial<typeof plainCapture>, width = 500, height = 360) => simulateCapture(createRaster(width, height), { ...plainCapture, ...options }).picture;
+const blank = (options: Partial<typeof plainCapture>, width = 500, height = 360) =>
+  simulateCapture(createRaster(width, height), { ...plainCapture, ...options }).picture;
 const written = drawStrokes(500, 360, [archLine(60, 180, 9, 42, 80)], blueInk, 6);
 
 describe('shrink', () => {
@@ -43,15 +44,22 @@ describe('robust', () => {
 
 describe('measurePaper', () => {
   const paperTruth = blank({ falloff: 0.4, shadow: 0.3, shadowEdgePx: 16, lightColour: [1, 0.95, 0.85] });
-  const { picture } = simulateCapture(written, { ...plainCapture, falloff: 0.4, shadow: 0.3, shadowEdgePx: 16, lightColour: [1, 0.95, 0.85] });
+  const { picture } = simulateCapture(written, {
+    ...plainCapture,
+    falloff: 0.4,
+    shadow: 0.3,
+    shadowEdgePx: 16,
+    lightColour: [1, 0.95, 0.85],
+  });
   const paper = measurePaper(picture);
   it('knows the paper under the ink, in any light, to a few code values', () => {
     const out = new Float32Array(3);
     let worst = 0;
-    for (let y = 20; y < 340; y += 9) for (let x = 20; x < 480; x += 9) {
-      paperAt(paper, x, y, out);
-      for (let c = 0; c < 3; c++) worst = Math.max(worst, Math.abs(out[c] - paperTruth.data[(y * 500 + x) * 4 + c]));
-    }
+    for (let y = 20; y < 340; y += 9)
+      for (let x = 20; x < 480; x += 9) {
+        paperAt(paper, x, y, out);
+        for (let c = 0; c < 3; c++) worst = Math.max(worst, Math.abs(out[c] - paperTruth.data[(y * 500 + x) * 4 + c]));
+      }
     expect(worst).toBeLessThan(16);
   });
   it('marks where ink is and little else', () => {
@@ -93,7 +101,8 @@ describe('measureInk', () => {
 });
 
 describe('findRuledLines', () => {
-  const find = (o: Partial<typeof plainCapture>) => findRuledLines(measurePaper(simulateCapture(written, { ...plainCapture, blurPx: 0.5, ...o }).picture));
+  const find = (o: Partial<typeof plainCapture>) =>
+    findRuledLines(measurePaper(simulateCapture(written, { ...plainCapture, blurPx: 0.5, ...o }).picture));
   it('finds ruled lines with their turn and number', () => {
     const [family, ...others] = find({ lines: 'ruled', lineSpacingPx: 30, lineAngleDeg: 2 });
     expect(others).toEqual([]);
@@ -120,7 +129,12 @@ describe('findInkPieces', () => {
     const rows = ['300000000', '030000033', '009000000', '000300000'];
     const { pieces, labels } = findInkPieces(plane(rows), 9, 4, 0.25, 0.6);
     expect(pieces).toHaveLength(1);
-    expect(pieces[0]).toMatchObject({ areaPx: 4, peak: expect.closeTo(0.9, 5), top: { x: 2, y: 2 }, box: { x: 0, y: 0, width: 4, height: 4 } });
+    expect(pieces[0]).toMatchObject({
+      areaPx: 4,
+      peak: expect.closeTo(0.9, 5),
+      top: { x: 2, y: 2 },
+      box: { x: 0, y: 0, width: 4, height: 4 },
+    });
     expect(labels[7 + 9]).toBe(0);
   });
   it('measures the mean width of strokes', () => {
@@ -159,11 +173,31 @@ describe('studyLevel', () => {
 describe('findInkMarks', () => {
   const marksOf = (strokes: Parameters<typeof drawStrokes>[2], pen = 6) => {
     const r = drawStrokes(700, 500, strokes, blueInk, pen);
-    const { labels, pieces } = findInkPieces(Float32Array.from({ length: 700 * 500 }, (_, i) => r.data[i * 4 + 3] / 255), 700, 500, 0.3, 0.5);
+    const { labels, pieces } = findInkPieces(
+      Float32Array.from({ length: 700 * 500 }, (_, i) => r.data[i * 4 + 3] / 255),
+      700,
+      500,
+      0.3,
+      0.5,
+    );
     return findInkMarks(labels, pieces, 700, 500);
   };
   it('counts a dot, a bar and an underline to the writing they belong to', () => {
-    const marks = marksOf([archLine(80, 200, 8, 45, 70), [[300, 105], [301, 105]], [[160, 120], [240, 116]], [[120, 240], [430, 236]]]);
+    const marks = marksOf([
+      archLine(80, 200, 8, 45, 70),
+      [
+        [300, 105],
+        [301, 105],
+      ],
+      [
+        [160, 120],
+        [240, 116],
+      ],
+      [
+        [120, 240],
+        [430, 236],
+      ],
+    ]);
     expect(marks).toHaveLength(1);
     expect(marks[0].labels).toHaveLength(4);
   });
@@ -188,7 +222,23 @@ describe('findMatteMarks', () => {
   it('finds marks that stand apart on one sheet, and takes the parts of one mark for one', () => {
     const two = drawStrokes(700, 300, [archLine(40, 160, 5, 45, 90), archLine(430, 160, 5, 45, 90)], blueInk, 12);
     expect(findMatteMarks(two)).toHaveLength(2);
-    const one = drawStrokes(700, 300, [archLine(40, 160, 12, 45, 90), [[60, 230], [500, 230]], [[640, 40], [641, 40]]], blueInk, 12);
+    const one = drawStrokes(
+      700,
+      300,
+      [
+        archLine(40, 160, 12, 45, 90),
+        [
+          [60, 230],
+          [500, 230],
+        ],
+        [
+          [640, 40],
+          [641, 40],
+        ],
+      ],
+      blueInk,
+      12,
+    );
     expect(findMatteMarks(one)).toEqual([]);
   });
 });

@@ -21,7 +21,13 @@ export interface InkPieces {
  * Eight neighbours. Labels are 1, 2 … in the order of their first pixel.
  * @see J. Canny, "A Computational Approach to Edge Detection", 1986, for the two thresholds
  */
-export function findInkPieces(values: Float32Array, width: number, height: number, low: number, high: number): InkPieces {
+export function findInkPieces(
+  values: Float32Array,
+  width: number,
+  height: number,
+  low: number,
+  high: number,
+): InkPieces {
   const labels = new Int32Array(values.length);
   const pieces: InkPiece[] = [];
   const stack: number[] = [];
@@ -57,13 +63,21 @@ export function findInkPieces(values: Float32Array, width: number, height: numbe
         }
       }
     }
-    pieces.push({ label, areaPx: area, peak, top: { x: at % width, y: Math.floor(at / width) }, box: { x: left, y: top, width: right - left + 1, height: bottom - top + 1 }, centre: { x: sx / area, y: sy / area } });
+    pieces.push({
+      label,
+      areaPx: area,
+      peak,
+      top: { x: at % width, y: Math.floor(at / width) },
+      box: { x: left, y: top, width: right - left + 1, height: bottom - top + 1 },
+      centre: { x: sx / area, y: sy / area },
+    });
   }
   return { labels, pieces };
 }
 
 /** Of the largest piece, px; 0 without any. There may be very many pieces. */
-export const largestArea = (pieces: readonly InkPiece[]): number => pieces.reduce((most, p) => Math.max(most, p.areaPx), 0);
+export const largestArea = (pieces: readonly InkPiece[]): number =>
+  pieces.reduce((most, p) => Math.max(most, p.areaPx), 0);
 
 /** Mean width of the strokes in px: twice the area over the length of its rim, of the larger pieces. */
 export function strokeWidth(labels: Int32Array, pieces: readonly InkPiece[], width: number, height: number): number {
@@ -72,10 +86,21 @@ export function strokeWidth(labels: Int32Array, pieces: readonly InkPiece[], wid
   for (const p of pieces) if (p.areaPx >= most * 0.1) isLarge[p.label] = 1;
   let area = 0;
   let rim = 0;
-  for (let y = 0, i = 0; y < height; y++) for (let x = 0; x < width; x++, i++) {
-    if (!isLarge[labels[i]]) continue;
-    area++;
-    if (x === 0 || x === width - 1 || y === 0 || y === height - 1 || !labels[i - 1] || !labels[i + 1] || !labels[i - width] || !labels[i + width]) rim++;
-  }
+  for (let y = 0, i = 0; y < height; y++)
+    for (let x = 0; x < width; x++, i++) {
+      if (!isLarge[labels[i]]) continue;
+      area++;
+      if (
+        x === 0 ||
+        x === width - 1 ||
+        y === 0 ||
+        y === height - 1 ||
+        !labels[i - 1] ||
+        !labels[i + 1] ||
+        !labels[i - width] ||
+        !labels[i + width]
+      )
+        rim++;
+    }
   return rim ? Math.max(1, (2 * area) / rim) : 1;
 }

@@ -14,7 +14,14 @@ export function findMatteMarks({ width, height, data }: Raster): InkMark[] {
   const alpha = Float32Array.from({ length: width * height }, (_, i) => data[i * 4 + 3] / 255);
   const { labels, pieces } = findInkPieces(alpha, width, height, 0.3, 0.6);
   const most = largestArea(pieces);
-  const marks = findInkMarks(labels, pieces.filter((p) => p.areaPx > most * 0.002), width, height);
+  const marks = findInkMarks(
+    labels,
+    pieces.filter((p) => p.areaPx > most * 0.002),
+    width,
+    height,
+  );
   const areas = marks.map((m) => m.areaPx);
-  return marks.length > 1 && marks.length <= MOST_MARKS && Math.min(...areas) >= LEAST_SHARE * Math.max(...areas) ? marks : [];
+  return marks.length > 1 && marks.length <= MOST_MARKS && Math.min(...areas) >= LEAST_SHARE * Math.max(...areas)
+    ? marks
+    : [];
 }

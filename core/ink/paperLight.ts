@@ -95,19 +95,26 @@ export function measurePaper(raster: Raster): PaperLight {
     const ratio = new Float32Array(total);
     let sum = 0;
     let count = 0;
-    for (let i = 0; i < total; i++) if (!inked[i]) {
-      ratio[i] = plane[i] / closed[i];
-      sum += ratio[i];
-      count++;
-    }
+    for (let i = 0; i < total; i++)
+      if (!inked[i]) {
+        ratio[i] = plane[i] / closed[i];
+        sum += ratio[i];
+        count++;
+      }
     const overall = count ? sum / count : 1;
     const near = boxSum(ratio, width, height, nearRadius);
     const far = boxSum(ratio, width, height, farRadius);
-    for (let i = 0; i < total; i++) ratio[i] = Math.max(1, closed[i] * (nearCount[i] > nearLeast ? near[i] / nearCount[i] : farCount[i] > farLeast ? far[i] / farCount[i] : overall));
+    for (let i = 0; i < total; i++)
+      ratio[i] = Math.max(
+        1,
+        closed[i] *
+          (nearCount[i] > nearLeast ? near[i] / nearCount[i] : farCount[i] > farLeast ? far[i] / farCount[i] : overall),
+      );
     return ratio;
   }) as unknown as [Float32Array, Float32Array, Float32Array];
   const density = new Float32Array(total);
-  for (let i = 0; i < total; i++) density[i] = 1 - (planes[0][i] / paper[0][i] + planes[1][i] / paper[1][i] + planes[2][i] / paper[2][i]) / 3;
+  for (let i = 0; i < total; i++)
+    density[i] = 1 - (planes[0][i] / paper[0][i] + planes[1][i] / paper[1][i] + planes[2][i] / paper[2][i]) / 3;
   const sample: number[] = [];
   const step = Math.max(1, Math.floor(total / 40_000));
   for (let i = 0; i < total; i += step) if (!inked[i]) sample.push(density[i]);

@@ -49,18 +49,30 @@ function findFamily(paper: PaperLight, points: Float32Array, few: Float32Array, 
   if (offsets.length < LEAST_LINES) return null;
   const { spacing, regular } = regularity(offsets.map((o) => o.at));
   if (regular < 0.6) return null;
-  const kept = offsets.filter((o, k) => isInStep(o.at, k, offsets.map((p) => p.at), spacing));
+  const kept = offsets.filter((o, k) =>
+    isInStep(
+      o.at,
+      k,
+      offsets.map((p) => p.at),
+      spacing,
+    ),
+  );
   if (kept.length < LEAST_LINES) return null;
-  return { angleDeg: best.angle, offsets: kept.map((o) => o.at), depth: kept.reduce((s, o) => s + o.depth, 0) / kept.length };
+  return {
+    angleDeg: best.angle,
+    offsets: kept.map((o) => o.at),
+    depth: kept.reduce((s, o) => s + o.depth, 0) / kept.length,
+  };
 }
 
 // Triples x, y, density of pixels that stand out a little.
 function faintPoints({ width, height, density, noise }: PaperLight): Float32Array {
   const floor = Math.max(0.012, noise * 0.8);
   const out: number[] = [];
-  for (let y = 0, i = 0; y < height; y++) for (let x = 0; x < width; x++, i++) {
-    if (density[i] > floor && density[i] < DEEPEST) out.push(x + 0.5, y + 0.5, Math.min(density[i], 0.16));
-  }
+  for (let y = 0, i = 0; y < height; y++)
+    for (let x = 0; x < width; x++, i++) {
+      if (density[i] > floor && density[i] < DEEPEST) out.push(x + 0.5, y + 0.5, Math.min(density[i], 0.16));
+    }
   return everyNth(Float32Array.from(out), 60_000);
 }
 
@@ -78,7 +90,11 @@ function everyNth(points: Float32Array, most: number): Float32Array {
   return out;
 }
 
-interface Profile { readonly sum: Float32Array; readonly reach: Float32Array; readonly from: number }
+interface Profile {
+  readonly sum: Float32Array;
+  readonly reach: Float32Array;
+  readonly from: number;
+}
 
 function project(points: Float32Array, angleDeg: number, { width, height }: PaperLight): Profile {
   const a = (angleDeg * Math.PI) / 180;
@@ -87,7 +103,8 @@ function project(points: Float32Array, angleDeg: number, { width, height }: Pape
   const from = Math.min(...corners);
   const bins = Math.ceil((Math.max(...corners) - from) * BINS_PER_PX) + 2;
   const sum = new Float32Array(bins);
-  for (let k = 0; k < points.length; k += 3) sum[((points[k] * nx + points[k + 1] * ny - from) * BINS_PER_PX) | 0] += points[k + 2];
+  for (let k = 0; k < points.length; k += 3)
+    sum[((points[k] * nx + points[k + 1] * ny - from) * BINS_PER_PX) | 0] += points[k + 2];
   // How long a line through each bin is within the picture.
   const reach = new Float32Array(bins);
   const along = Math.abs(ny) > Math.abs(nx) ? width / Math.abs(ny) : height / Math.abs(nx);
@@ -103,7 +120,9 @@ function project(points: Float32Array, angleDeg: number, { width, height }: Pape
 function excess({ sum, reach }: Profile): Float32Array {
   const bins = sum.length;
   const level = new Float32Array(bins);
-  for (let b = 0; b < bins; b++) level[b] = ((sum[b] + (b > 0 ? sum[b - 1] : 0) * 0.5 + (b + 1 < bins ? sum[b + 1] : 0) * 0.5) / 2 / reach[b]) * BINS_PER_PX;
+  for (let b = 0; b < bins; b++)
+    level[b] =
+      ((sum[b] + (b > 0 ? sum[b - 1] : 0) * 0.5 + (b + 1 < bins ? sum[b + 1] : 0) * 0.5) / 2 / reach[b]) * BINS_PER_PX;
   // What a few pixels to either side hold is no line.
   const out = new Float32Array(bins);
   const near = 4 * BINS_PER_PX;
@@ -129,7 +148,11 @@ const LEAST_DEPTH = 0.016;
 function findPeaks(profile: Profile): { at: number; depth: number }[] {
   const over = excess(profile);
   const sorted = Float32Array.from(over).sort();
-  const floor = Math.max(LEAST_DEPTH, sorted[Math.floor(sorted.length * 0.75)] * 3, sorted[Math.floor(sorted.length * 0.985)] * 0.3);
+  const floor = Math.max(
+    LEAST_DEPTH,
+    sorted[Math.floor(sorted.length * 0.75)] * 3,
+    sorted[Math.floor(sorted.length * 0.985)] * 0.3,
+  );
   const found: { at: number; depth: number }[] = [];
   for (let b = 1; b < over.length - 1; b++) {
     if (over[b] < floor || over[b] < over[b - 1] || over[b] <= over[b + 1]) continue;
@@ -153,12 +176,22 @@ function regularity(at: readonly number[]): { spacing: number; regular: number }
   const gaps = at.slice(1).map((v, k) => v - at[k]);
   let best = { spacing: 0, regular: 0 };
   for (const spacing of gaps) {
-    const fits = gaps.filter((g) => Math.round(g / spacing) >= 1 && Math.abs(g / spacing - Math.round(g / spacing)) < 0.16 && g / spacing < 4.3).length / gaps.length;
-    if (fits > best.regular + 1e-9 || (fits > best.regular - 1e-9 && spacing > best.spacing)) best = { spacing, regular: fits };
+    const fits =
+      gaps.filter(
+        (g) =>
+          Math.round(g / spacing) >= 1 && Math.abs(g / spacing - Math.round(g / spacing)) < 0.16 && g / spacing < 4.3,
+      ).length / gaps.length;
+    if (fits > best.regular + 1e-9 || (fits > best.regular - 1e-9 && spacing > best.spacing))
+      best = { spacing, regular: fits };
   }
   return best;
 }
 
 function isInStep(at: number, k: number, all: readonly number[], spacing: number): boolean {
-  return [all[k - 1], all[k + 1]].some((n) => n !== undefined && Math.round(Math.abs(at - n) / spacing) >= 1 && Math.abs(Math.abs(at - n) / spacing - Math.round(Math.abs(at - n) / spacing)) < 0.22);
+  return [all[k - 1], all[k + 1]].some(
+    (n) =>
+      n !== undefined &&
+      Math.round(Math.abs(at - n) / spacing) >= 1 &&
+      Math.abs(Math.abs(at - n) / spacing - Math.round(Math.abs(at - n) / spacing)) < 0.22,
+  );
 }

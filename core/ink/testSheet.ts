@@ -3,30 +3,52 @@ import type { Rgb } from '../colour/hex';
 import { type Raster, createRaster } from '../raster/raster';
 
 /** For tests: strokes of one ink drawn by distance to a polyline, with soft edges; no drawing library is at hand in core. */
-export function drawStrokes(width: number, height: number, strokes: readonly (readonly (readonly [number, number])[])[], ink: Rgb, penPx: number): Raster {
+export function drawStrokes(
+  width: number,
+  height: number,
+  strokes: readonly (readonly (readonly [number, number])[])[],
+  ink: Rgb,
+  penPx: number,
+): Raster {
   const out = createRaster(width, height);
-  for (const stroke of strokes) for (let k = 0; k + 1 < stroke.length; k++) {
-    const [ax, ay] = stroke[k];
-    const [bx, by] = stroke[k + 1];
-    const [dx, dy] = [bx - ax, by - ay];
-    const length = Math.max(1e-6, dx * dx + dy * dy);
-    const reach = penPx / 2 + 1;
-    for (let y = Math.max(0, Math.floor(Math.min(ay, by) - reach)); y < Math.min(height, Math.max(ay, by) + reach); y++) {
-      for (let x = Math.max(0, Math.floor(Math.min(ax, bx) - reach)); x < Math.min(width, Math.max(ax, bx) + reach); x++) {
-        const t = Math.min(1, Math.max(0, ((x + 0.5 - ax) * dx + (y + 0.5 - ay) * dy) / length));
-        const off = Math.hypot(x + 0.5 - ax - t * dx, y + 0.5 - ay - t * dy);
-        const a = Math.round(255 * Math.min(1, Math.max(0, penPx / 2 + 0.5 - off)));
-        const i = (y * width + x) * 4;
-        if (a <= out.data[i + 3]) continue;
-        out.data.set([...ink, a], i);
+  for (const stroke of strokes)
+    for (let k = 0; k + 1 < stroke.length; k++) {
+      const [ax, ay] = stroke[k];
+      const [bx, by] = stroke[k + 1];
+      const [dx, dy] = [bx - ax, by - ay];
+      const length = Math.max(1e-6, dx * dx + dy * dy);
+      const reach = penPx / 2 + 1;
+      for (
+        let y = Math.max(0, Math.floor(Math.min(ay, by) - reach));
+        y < Math.min(height, Math.max(ay, by) + reach);
+        y++
+      ) {
+        for (
+          let x = Math.max(0, Math.floor(Math.min(ax, bx) - reach));
+          x < Math.min(width, Math.max(ax, bx) + reach);
+          x++
+        ) {
+          const t = Math.min(1, Math.max(0, ((x + 0.5 - ax) * dx + (y + 0.5 - ay) * dy) / length));
+          const off = Math.hypot(x + 0.5 - ax - t * dx, y + 0.5 - ay - t * dy);
+          const a = Math.round(255 * Math.min(1, Math.max(0, penPx / 2 + 0.5 - off)));
+          const i = (y * width + x) * 4;
+          if (a <= out.data[i + 3]) continue;
+          out.data.set([...ink, a], i);
+        }
       }
     }
-  }
   return out;
 }
 
 /** For tests: a line of arches as of joined letters, its baseline through (x, y) turned by `angleDeg`, clockwise positive. */
-export function archLine(x: number, y: number, count: number, wide: number, tall: number, angleDeg = 0): [number, number][] {
+export function archLine(
+  x: number,
+  y: number,
+  count: number,
+  wide: number,
+  tall: number,
+  angleDeg = 0,
+): [number, number][] {
   const [cos, sin] = [Math.cos((angleDeg * Math.PI) / 180), Math.sin((angleDeg * Math.PI) / 180)];
   const points: [number, number][] = [];
   for (let k = 0; k <= count * 12; k++) {
@@ -41,7 +63,17 @@ export const blueInk: Rgb = [31, 58, 147];
 
 /** For tests: three lines of arches on a sheet, as a photograph with its truth. */
 export function photographSheet(options: Partial<CaptureOptions> = {}, angleDeg = 0) {
-  const ink = drawStrokes(640, 460, [archLine(60, 110, 7, 40, 60, angleDeg), archLine(330, 260, 6, 40, 60, angleDeg), archLine(60, 430, 6, 40, 60, angleDeg)], blueInk, 6);
+  const ink = drawStrokes(
+    640,
+    460,
+    [
+      archLine(60, 110, 7, 40, 60, angleDeg),
+      archLine(330, 260, 6, 40, 60, angleDeg),
+      archLine(60, 430, 6, 40, 60, angleDeg),
+    ],
+    blueInk,
+    6,
+  );
   return simulateCapture(ink, { ...plainCapture, blurPx: 0.6, ...options });
 }
 

@@ -35,13 +35,22 @@ export function findSheet(raster: Raster, reduction: number): Corners | null {
   const isSeen = found.every(({ x, y }) => x > 1 && y > 1 && x < width - 2 && y < height - 2);
   if (!isSeen || !isConvex(found)) return null;
   if (area / quadArea(found) < LEAST_FILLED || area / quadArea(found) > 1 / LEAST_FILLED) return null;
-  const skew = Math.max(Math.abs(found[0].y - found[1].y), Math.abs(found[3].y - found[2].y), Math.abs(found[0].x - found[3].x), Math.abs(found[1].x - found[2].x));
+  const skew = Math.max(
+    Math.abs(found[0].y - found[1].y),
+    Math.abs(found[3].y - found[2].y),
+    Math.abs(found[0].x - found[3].x),
+    Math.abs(found[1].x - found[2].x),
+  );
   if (skew < LEAST_SKEW * Math.max(width, height)) return null;
   const scale = factor * reduction;
-  return found.map(({ x, y }) => ({ x: Math.round((x + 0.5) * scale), y: Math.round((y + 0.5) * scale) })) as unknown as Corners;
+  return found.map(({ x, y }) => ({
+    x: Math.round((x + 0.5) * scale),
+    y: Math.round((y + 0.5) * scale),
+  })) as unknown as Corners;
 }
 
-const greyOf = ({ planes, width, height }: SmallPlanes): Float32Array => Float32Array.from({ length: width * height }, (_, i) => (planes[0][i] + planes[1][i] + planes[2][i]) / 3);
+const greyOf = ({ planes, width, height }: SmallPlanes): Float32Array =>
+  Float32Array.from({ length: width * height }, (_, i) => (planes[0][i] + planes[1][i] + planes[2][i]) / 3);
 
 /** The level between table and sheet; null where there are no two. */
 function splitAt(grey: Float32Array): number | null {
@@ -63,7 +72,8 @@ function regionFrom(grey: Float32Array, width: number, height: number, cut: numb
 
 const middleSeeds = (width: number, height: number): number[] => {
   const seeds: number[] = [];
-  for (let y = Math.floor(height * 0.4); y < height * 0.6; y++) for (let x = Math.floor(width * 0.4); x < width * 0.6; x++) seeds.push(y * width + x);
+  for (let y = Math.floor(height * 0.4); y < height * 0.6; y++)
+    for (let x = Math.floor(width * 0.4); x < width * 0.6; x++) seeds.push(y * width + x);
   return seeds;
 };
 
@@ -84,16 +94,23 @@ function spread(width: number, height: number, seeds: readonly number[], goesOn:
 }
 
 function furthest(sheet: Uint8Array, width: number, height: number): Corners {
-  const ways = [[-1, -1], [1, -1], [1, 1], [-1, 1]];
+  const ways = [
+    [-1, -1],
+    [1, -1],
+    [1, 1],
+    [-1, 1],
+  ];
   const best = ways.map(() => ({ x: 0, y: 0, far: -Infinity }));
-  for (let y = 0, i = 0; y < height; y++) for (let x = 0; x < width; x++, i++) {
-    if (!sheet[i]) continue;
-    ways.forEach(([dx, dy], k) => {
-      const far = (dx * x) / width + (dy * y) / height;
-      if (far > best[k].far) best[k] = { x, y, far };
-    });
-  }
+  for (let y = 0, i = 0; y < height; y++)
+    for (let x = 0; x < width; x++, i++) {
+      if (!sheet[i]) continue;
+      ways.forEach(([dx, dy], k) => {
+        const far = (dx * x) / width + (dy * y) / height;
+        if (far > best[k].far) best[k] = { x, y, far };
+      });
+    }
   return best.map(({ x, y }): Point => ({ x, y })) as unknown as Corners;
 }
 
-const quadArea = (c: Corners): number => Math.abs(c.reduce((s, p, k) => s + p.x * c[(k + 1) % 4].y - c[(k + 1) % 4].x * p.y, 0)) / 2;
+const quadArea = (c: Corners): number =>
+  Math.abs(c.reduce((s, p, k) => s + p.x * c[(k + 1) % 4].y - c[(k + 1) % 4].x * p.y, 0)) / 2;

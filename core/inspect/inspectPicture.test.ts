@@ -13,10 +13,12 @@ it('tells transparent artwork, a flat ground and writing on paper apart', () => 
 });
 it('takes a logo of several colours for no writing, however noisy its ground is', () => {
   const other = drawMark(160, 120, disc(40, 40, 18), [190, 40, 40]);
-  for (let i = 0; i < mark.data.length; i += 4) if (other.data[i + 3] > 0) mark.data.set(other.data.subarray(i, i + 4), i);
+  for (let i = 0; i < mark.data.length; i += 4)
+    if (other.data[i + 3] > 0) mark.data.set(other.data.subarray(i, i + 4), i);
   const noisy = onGround(mark, [222, 214, 196]);
   const noise = normalFrom(seededRandom(2));
-  for (let i = 0; i < noisy.data.length; i++) if (i % 4 < 3) noisy.data[i] = Math.min(255, Math.max(0, noisy.data[i] + Math.round(noise() * 6)));
+  for (let i = 0; i < noisy.data.length; i++)
+    if (i % 4 < 3) noisy.data[i] = Math.min(255, Math.max(0, noisy.data[i] + Math.round(noise() * 6)));
   expect(inspectPicture(noisy).way).toBe('flat');
 });
 it('does not take an alpha channel that hides nothing for transparency', () => {

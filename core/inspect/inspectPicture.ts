@@ -47,12 +47,21 @@ export function inspectPicture(raster: Raster, hasAlpha = true): Inspection {
   const isRestless = ground.share < LEAST_SHARE || ground.noise > GRAIN || ground.drift > FALL_OFF;
   const isScanned = ground.noise > SCANNED;
   const isPaper = !ground.checker && (isRestless ? isOneInk(raster) : isScanned && isOneInk(raster, ground.colour));
-  return { ...seen, way: isPaper ? 'paper' : 'flat', groundHex: hexFromRgb(ground.colour), noise: ground.noise, drift: ground.drift, share: ground.share };
+  return {
+    ...seen,
+    way: isPaper ? 'paper' : 'flat',
+    groundHex: hexFromRgb(ground.colour),
+    noise: ground.noise,
+    drift: ground.drift,
+    share: ground.share,
+  };
 }
 
 function countTransparent(raster: Raster): { clear: number; part: number } {
   const { width, height } = raster;
   call([], [], 0, ({ k }) => k.startTransparent());
-  eachStrip(raster, { x: 0, y: 0, width, height }, (k, at, rows) => { k.countTransparent(at, width * rows); });
+  eachStrip(raster, { x: 0, y: 0, width, height }, (k, at, rows) => {
+    k.countTransparent(at, width * rows);
+  });
   return call([], [], 0, ({ k }) => ({ clear: k.clearCount(), part: k.partCount() }));
 }

@@ -30,25 +30,32 @@ export function isOneInk(raster: Raster, ground: Rgb | null = null): boolean {
   const least = Math.max(0.35 * length, 2.3 * noise) ** 2;
   const under = new Float32Array(3);
   let [inked, alike, filled] = [0, 0, 0];
-  for (let y = 0, s = 0; y < small.height; y++) for (let x = 0; x < small.width; x++, s += 4) {
-    paperAt(paper, x, y, under);
-    const r = 1 - small.data[s] / under[0];
-    const g = 1 - small.data[s + 1] / under[1];
-    const b = 1 - small.data[s + 2] / under[2];
-    const square = r * r + g * g + b * b;
-    if (square < least) {
-      if (ground && farFrom(small.data, s, ground)) filled++;
-      continue;
+  for (let y = 0, s = 0; y < small.height; y++)
+    for (let x = 0; x < small.width; x++, s += 4) {
+      paperAt(paper, x, y, under);
+      const r = 1 - small.data[s] / under[0];
+      const g = 1 - small.data[s + 1] / under[1];
+      const b = 1 - small.data[s + 2] / under[2];
+      const square = r * r + g * g + b * b;
+      if (square < least) {
+        if (ground && farFrom(small.data, s, ground)) filled++;
+        continue;
+      }
+      inked++;
+      const along = (r * d0 + g * d1 + b * d2) / length;
+      const across = Math.sqrt(Math.max(0, square - along * along));
+      if (along > 0 && across < 0.16 + 0.12 * along + noise) alike++;
     }
-    inked++;
-    const along = (r * d0 + g * d1 + b * d2) / length;
-    const across = Math.sqrt(Math.max(0, square - along * along));
-    if (along > 0 && across < 0.16 + 0.12 * along + noise) alike++;
-  }
-  return inked > 8 && inked < MOST_INKED * small.width * small.height && alike > LEAST_ALIKE * inked && filled <= MOST_FILLED * inked;
+  return (
+    inked > 8 &&
+    inked < MOST_INKED * small.width * small.height &&
+    alike > LEAST_ALIKE * inked &&
+    filled <= MOST_FILLED * inked
+  );
 }
 
-const farFrom = (data: Uint8Array, s: number, [r, g, b]: Rgb) => Math.max(Math.abs(data[s] - r), Math.abs(data[s + 1] - g), Math.abs(data[s + 2] - b)) > FILLED_FROM;
+const farFrom = (data: Uint8Array, s: number, [r, g, b]: Rgb) =>
+  Math.max(Math.abs(data[s] - r), Math.abs(data[s + 1] - g), Math.abs(data[s + 2] - b)) > FILLED_FROM;
 
 function thinOut(raster: Raster): Raster {
   const step = Math.min(16, Math.max(1, Math.ceil(Math.max(raster.width, raster.height) / LOOKED_AT)));

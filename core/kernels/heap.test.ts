@@ -1,7 +1,19 @@
 import { describe, expect, it } from 'vitest';
 import { compileKernels } from '../../scripts/kernels.mjs';
 import { BINARY } from './binary';
-import { bytes, call, copyIn, copyPartIn, ints, reals, roomFor, shorts, signedBytes, warmMemory, withHeap } from './heap';
+import {
+  bytes,
+  call,
+  copyIn,
+  copyPartIn,
+  ints,
+  reals,
+  roomFor,
+  shorts,
+  signedBytes,
+  warmMemory,
+  withHeap,
+} from './heap';
 
 it('binary.ts was made from the sources as they stand; else run npm run kernels', async () => {
   expect(await compileKernels()).toContain(`'${BINARY}'`);
@@ -37,11 +49,17 @@ describe('call', () => {
   it('takes a view into the middle of an array for what it is', () => {
     const all = Int32Array.of(1, 2, 3, 4, 5, 6);
     const middle = all.subarray(2, 4);
-    call([middle], [middle], 0, ({ at, intsAt }) => { intsAt(at(middle), 2).set([30, 40]); });
+    call([middle], [middle], 0, ({ at, intsAt }) => {
+      intsAt(at(middle), 2).set([30, 40]);
+    });
     expect([...all]).toEqual([1, 2, 30, 40, 5, 6]);
   });
   it('ends what it took when the work fails, and the next call is none the worse', () => {
-    expect(() => call([Uint8Array.of(1)], [], 100, () => { throw new Error('no'); })).toThrow('no');
+    expect(() =>
+      call([Uint8Array.of(1)], [], 100, () => {
+        throw new Error('no');
+      }),
+    ).toThrow('no');
     expect(call([Uint8Array.of(5)], [], 0, () => 3)).toBe(3);
     expect(bytes(4).buffer.byteLength, 'outside of any work arrays are plain').toBe(4);
   });
@@ -51,15 +69,20 @@ describe('withHeap', () => {
   it('gives arrays of every kind, all 0, also where others have been', () => {
     const kinds = [bytes, signedBytes, shorts, ints, reals];
     const room = roomFor(...kinds.map(() => 40));
-    for (let round = 0; round < 2; round++) withHeap(room, () => {
-      const made = kinds.map((make) => make(10));
-      expect(new Set(made.map((m) => m.buffer)).size).toBe(1);
-      for (const array of made) {
-        expect(array.every((v) => v === 0)).toBe(true);
-        array.fill(3);
-      }
-      for (const array of made) expect(array.every((v) => v === 3), 'none lies over another').toBe(true);
-    });
+    for (let round = 0; round < 2; round++)
+      withHeap(room, () => {
+        const made = kinds.map((make) => make(10));
+        expect(new Set(made.map((m) => m.buffer)).size).toBe(1);
+        for (const array of made) {
+          expect(array.every((v) => v === 0)).toBe(true);
+          array.fill(3);
+        }
+        for (const array of made)
+          expect(
+            array.every((v) => v === 3),
+            'none lies over another',
+          ).toBe(true);
+      });
   });
   it('says so when more is asked for than was promised, rather than move arrays that are in use', () => {
     expect(() => withHeap(1000, () => bytes(1_000_000))).toThrow('promised');
@@ -82,7 +105,9 @@ it('copyPartIn cuts a rectangle out of a plane', () => {
   const plane = Uint8Array.from({ length: 20 }, (_, i) => i);
   withHeap(roomFor(6, 10), () => {
     expect([...copyPartIn(plane, 5, { x: 1, y: 1, width: 3, height: 2 })]).toEqual([6, 7, 8, 11, 12, 13]);
-    expect([...copyPartIn(plane, 5, { x: 0, y: 2, width: 5, height: 2 })]).toEqual([10, 11, 12, 13, 14, 15, 16, 17, 18, 19]);
+    expect([...copyPartIn(plane, 5, { x: 0, y: 2, width: 5, height: 2 })]).toEqual([
+      10, 11, 12, 13, 14, 15, 16, 17, 18, 19,
+    ]);
   });
 });
 

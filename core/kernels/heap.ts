@@ -6,7 +6,10 @@ export type View = Uint8Array | Int8Array | Uint16Array | Int32Array | Float32Ar
 /** The kernels by name: numbers in, a number or nothing out. Their sources in `assembly/` say what each takes. */
 export type Kernels = Readonly<Record<string, (...args: number[]) => number>>;
 
-interface Memory { readonly buffer: ArrayBuffer; grow(pages: number): number }
+interface Memory {
+  readonly buffer: ArrayBuffer;
+  grow(pages: number): number;
+}
 interface WebAssemblyHost {
   Module: new (bytes: Uint8Array) => object;
   Instance: new (module: object, imports: object) => { readonly exports: Kernels };
@@ -14,7 +17,11 @@ interface WebAssemblyHost {
 }
 
 // Core is compiled without the types of any host; these are the same on all of ours.
-const host = globalThis as unknown as { WebAssembly: WebAssemblyHost; atob(text: string): string; Buffer?: { from(text: string, encoding: 'base64'): Uint8Array } };
+const host = globalThis as unknown as {
+  WebAssembly: WebAssemblyHost;
+  atob(text: string): string;
+  Buffer?: { from(text: string, encoding: 'base64'): Uint8Array };
+};
 
 const PAGE = 65536;
 const MOST_PAGES = 65536;
@@ -47,8 +54,18 @@ function openHeap(): Heap {
   if (heap) return heap;
   compiled ??= new host.WebAssembly.Module(binary());
   const memory = new host.WebAssembly.Memory({ initial: FIRST_PAGES, maximum: MOST_PAGES });
-  const abort = () => { throw new Error('A kernel broke off.'); };
-  heap = { kernels: new host.WebAssembly.Instance(compiled, { env: { memory, abort } }).exports, memory, low: BASE, high: memory.buffer.byteLength, promised: 0, soiled: [], depth: 0 };
+  const abort = () => {
+    throw new Error('A kernel broke off.');
+  };
+  heap = {
+    kernels: new host.WebAssembly.Instance(compiled, { env: { memory, abort } }).exports,
+    memory,
+    low: BASE,
+    high: memory.buffer.byteLength,
+    promised: 0,
+    soiled: [],
+    depth: 0,
+  };
   return heap;
 }
 
@@ -117,7 +134,12 @@ function promise(h: Heap, bytes: number): void {
     try {
       h.memory.grow(missing);
     } catch (cause) {
-      throw new CoreError('memory/too-little', `The picture needs ${Math.ceil(bytes / 1048576)} MB of memory at once, and so much is not to be had here. Crop it closer, or save it smaller.`, { bytes }, { cause });
+      throw new CoreError(
+        'memory/too-little',
+        `The picture needs ${Math.ceil(bytes / 1048576)} MB of memory at once, and so much is not to be had here. Crop it closer, or save it smaller.`,
+        { bytes },
+        { cause },
+      );
     }
   }
   h.high = h.memory.buffer.byteLength;
@@ -125,7 +147,8 @@ function promise(h: Heap, bytes: number): void {
 
 // Growing would take the memory away from under every array in it.
 function checkRoom(h: Heap, bytes: number): void {
-  if (taken(h) + bytes > h.promised) throw new Error(`The kernels were promised ${h.promised} bytes and need ${taken(h) + bytes}.`);
+  if (taken(h) + bytes > h.promised)
+    throw new Error(`The kernels were promised ${h.promised} bytes and need ${taken(h) + bytes}.`);
 }
 
 function take(h: Heap, bytes: number, isCleared: boolean, fromEnd = !isCleared): number {
@@ -140,7 +163,8 @@ function take(h: Heap, bytes: number, isCleared: boolean, fromEnd = !isCleared):
 }
 
 function clear(h: Heap, from: number, to: number): void {
-  for (const [a, b] of h.soiled) if (a < to && b > from) new Uint8Array(h.memory.buffer).fill(0, Math.max(a, from), Math.min(b, to));
+  for (const [a, b] of h.soiled)
+    if (a < to && b > from) new Uint8Array(h.memory.buffer).fill(0, Math.max(a, from), Math.min(b, to));
 }
 
 function soil(h: Heap, from: number, to: number): void {
@@ -150,13 +174,19 @@ function soil(h: Heap, from: number, to: number): void {
 }
 
 /** Arrays, all 0, in the kernels' memory where the caller works there, else plain ones. */
-export const bytes = (length: number): Uint8Array => (inside() ? new Uint8Array(buffer(), take(openHeap(), length, true), length) : new Uint8Array(length));
-export const signedBytes = (length: number): Int8Array => (inside() ? new Int8Array(buffer(), take(openHeap(), length, true), length) : new Int8Array(length));
-export const shorts = (length: number): Uint16Array => (inside() ? new Uint16Array(buffer(), take(openHeap(), length * 2, true), length) : new Uint16Array(length));
-export const ints = (length: number): Int32Array => (inside() ? new Int32Array(buffer(), take(openHeap(), length * 4, true), length) : new Int32Array(length));
+export const bytes = (length: number): Uint8Array =>
+  inside() ? new Uint8Array(buffer(), take(openHeap(), length, true), length) : new Uint8Array(length);
+export const signedBytes = (length: number): Int8Array =>
+  inside() ? new Int8Array(buffer(), take(openHeap(), length, true), length) : new Int8Array(length);
+export const shorts = (length: number): Uint16Array =>
+  inside() ? new Uint16Array(buffer(), take(openHeap(), length * 2, true), length) : new Uint16Array(length);
+export const ints = (length: number): Int32Array =>
+  inside() ? new Int32Array(buffer(), take(openHeap(), length * 4, true), length) : new Int32Array(length);
 /** The same for lists that are read only as far as they were written. */
-export const list = (length: number): Int32Array => (inside() ? new Int32Array(buffer(), take(openHeap(), length * 4, false), length) : new Int32Array(length));
-export const reals = (length: number): Float32Array => (inside() ? new Float32Array(buffer(), take(openHeap(), length * 4, true), length) : new Float32Array(length));
+export const list = (length: number): Int32Array =>
+  inside() ? new Int32Array(buffer(), take(openHeap(), length * 4, false), length) : new Int32Array(length);
+export const reals = (length: number): Float32Array =>
+  inside() ? new Float32Array(buffer(), take(openHeap(), length * 4, true), length) : new Float32Array(length);
 
 const inside = () => heap !== null && heap.depth > 0;
 const buffer = () => openHeap().memory.buffer;
@@ -170,10 +200,19 @@ export function copyIn(source: Uint8Array): Uint8Array {
 }
 
 /** The same of a rectangle of a picture or plane, whose rows are `stride` bytes long; the rectangle in bytes across, rows down. */
-export function copyPartIn(source: Uint8Array, stride: number, part: { x: number; y: number; width: number; height: number }): Uint8Array {
-  if (part.x === 0 && part.width === stride) return copyIn(source.subarray(part.y * stride, (part.y + part.height) * stride));
+export function copyPartIn(
+  source: Uint8Array,
+  stride: number,
+  part: { x: number; y: number; width: number; height: number },
+): Uint8Array {
+  if (part.x === 0 && part.width === stride)
+    return copyIn(source.subarray(part.y * stride, (part.y + part.height) * stride));
   const h = openHeap();
-  const copy = new Uint8Array(h.memory.buffer, take(h, part.width * part.height, false, false), part.width * part.height);
+  const copy = new Uint8Array(
+    h.memory.buffer,
+    take(h, part.width * part.height, false, false),
+    part.width * part.height,
+  );
   for (let y = 0; y < part.height; y++) {
     const from = (part.y + y) * stride + part.x;
     copy.set(source.subarray(from, from + part.width), y * part.width);
@@ -197,7 +236,12 @@ export interface Call {
  * @param changes  arrays that the kernels write to
  * @param scratchBytes  how much scratch they ask for in all
  */
-export function call<T>(reads: readonly View[], changes: readonly View[], scratchBytes: number, run: (c: Call) => T): T {
+export function call<T>(
+  reads: readonly View[],
+  changes: readonly View[],
+  scratchBytes: number,
+  run: (c: Call) => T,
+): T {
   const away = [...reads, ...changes].filter((v) => v.buffer !== openHeap().memory.buffer);
   return withHeap(roomFor(scratchBytes, ...away.map((v) => v.byteLength)) + 4 * ALIGNMENT, () => {
     const h = openHeap();
@@ -205,7 +249,9 @@ export function call<T>(reads: readonly View[], changes: readonly View[], scratc
     for (const view of away) {
       if (places.has(view)) continue;
       const at = take(h, view.byteLength, false, false);
-      new Uint8Array(h.memory.buffer, at, view.byteLength).set(new Uint8Array(view.buffer, view.byteOffset, view.byteLength));
+      new Uint8Array(h.memory.buffer, at, view.byteLength).set(
+        new Uint8Array(view.buffer, view.byteOffset, view.byteLength),
+      );
       places.set(view, at);
     }
     const result = run({
@@ -217,7 +263,10 @@ export function call<T>(reads: readonly View[], changes: readonly View[], scratc
     });
     for (const view of changes) {
       const at = places.get(view);
-      if (at !== undefined) new Uint8Array(view.buffer, view.byteOffset, view.byteLength).set(new Uint8Array(h.memory.buffer, at, view.byteLength));
+      if (at !== undefined)
+        new Uint8Array(view.buffer, view.byteOffset, view.byteLength).set(
+          new Uint8Array(h.memory.buffer, at, view.byteLength),
+        );
     }
     return result;
   });

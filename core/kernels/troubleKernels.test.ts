@@ -6,43 +6,69 @@ import { allMixed } from '../matte/rowSegments';
 // The check of a finished cut-out beside the plainest code for the same, on pictures of chance.
 const random = seededRandom(90210);
 const whole = (below: number) => Math.floor(random() * below);
-const sizes: [number, number][] = [[4, 5], [9, 30], [47, 44], [130, 61]];
+const sizes: [number, number][] = [
+  [4, 5],
+  [9, 30],
+  [47, 44],
+  [130, 61],
+];
 const GROUND = [240, 250, 230];
 const ground = { colour: [240, 250, 230], noise: 0, drift: 0, share: 1, surface: null } as const;
 
-interface Scene { width: number; height: number; data: Uint8Array; distance: Uint8Array }
+interface Scene {
+  width: number;
+  height: number;
+  data: Uint8Array;
+  distance: Uint8Array;
+}
 
 /** Blobs with soft rims, some of whose pixels hold ground; dots of a few pixels; distances by chance. */
 function scene(width: number, height: number): Scene {
   const data = new Uint8Array(width * height * 4);
   const put = (x: number, y: number, alpha: number, part: number, colour: readonly number[]) => {
-    if (x >= 0 && y >= 0 && x < width && y < height) data.set([...colour.map((v, c) => Math.round(v * (1 - part) + GROUND[c] * part)), alpha], (y * width + x) * 4);
+    if (x >= 0 && y >= 0 && x < width && y < height)
+      data.set([...colour.map((v, c) => Math.round(v * (1 - part) + GROUND[c] * part)), alpha], (y * width + x) * 4);
   };
-  const colours = [[20, 30, 90], [200, 40, 40], [GROUND[0] - 40, GROUND[1], GROUND[2] - 20]];
+  const colours = [
+    [20, 30, 90],
+    [200, 40, 40],
+    [GROUND[0] - 40, GROUND[1], GROUND[2] - 20],
+  ];
   for (let n = 0; n < 3; n++) {
     const [x0, y0, r, colour] = [whole(width), whole(height), 3 + whole(14), colours[whole(3)]];
-    for (let y = -r; y <= r; y++) for (let x = -r; x <= r; x++) {
-      const inside = r - Math.hypot(x, y);
-      if (inside > 0) put(x0 + x, y0 + y, inside < 2 ? 10 + whole(240) : 255, inside < 2 ? random() : 0, colour);
-    }
+    for (let y = -r; y <= r; y++)
+      for (let x = -r; x <= r; x++) {
+        const inside = r - Math.hypot(x, y);
+        if (inside > 0) put(x0 + x, y0 + y, inside < 2 ? 10 + whole(240) : 255, inside < 2 ? random() : 0, colour);
+      }
   }
   for (let n = 0; n < 6; n++) {
     const [x0, y0, w, h] = [whole(width), whole(height), 1 + whole(5), 1 + whole(4)];
     for (let y = 0; y < h; y++) for (let x = 0; x < w; x++) put(x0 + x, y0 + y, [47, 48, 255][whole(3)], 0, colours[0]);
   }
-  return { width, height, data, distance: Uint8Array.from({ length: width * height }, () => whole(12) === 0 ? whole(256) : 0) };
+  return {
+    width,
+    height,
+    data,
+    distance: Uint8Array.from({ length: width * height }, () => (whole(12) === 0 ? whole(256) : 0)),
+  };
 }
 
 const block = (width: number, height: number, i: number, reach: number) => {
   const found: number[] = [];
-  for (let dy = -reach; dy <= reach; dy++) for (let dx = -reach; dx <= reach; dx++) {
-    const [x, y] = [(i % width) + dx, Math.floor(i / width) + dy];
-    if (x >= 0 && y >= 0 && x < width && y < height) found.push(y * width + x);
-  }
+  for (let dy = -reach; dy <= reach; dy++)
+    for (let dx = -reach; dx <= reach; dx++) {
+      const [x, y] = [(i % width) + dx, Math.floor(i / width) + dy];
+      if (x >= 0 && y >= 0 && x < width && y < height) found.push(y * width + x);
+    }
   return found;
 };
 
-interface Places { x: number; y: number; amount: number }
+interface Places {
+  x: number;
+  y: number;
+  amount: number;
+}
 
 function plainly(s: Scene, surely: number) {
   const { width, height, data, distance } = s;
@@ -82,7 +108,11 @@ function plainly(s: Scene, surely: number) {
     }
   }
   const worst = (cells: Map<number, Places>) => [...cells.values()].sort((a, b) => b.amount - a.amount);
-  return { fringe: { share: edges ? tinted / edges : 0, strength: tinted ? strength / tinted : 0, places: worst(fringe) }, eaten: { areaPx, places: worst(eaten) }, specks: specksOf(s) };
+  return {
+    fringe: { share: edges ? tinted / edges : 0, strength: tinted ? strength / tinted : 0, places: worst(fringe) },
+    eaten: { areaPx, places: worst(eaten) },
+    specks: specksOf(s),
+  };
 }
 
 function specksOf({ width, height, data }: Scene): Places[] {
@@ -108,12 +138,23 @@ describe.each(sizes)('the trouble of a cut-out, %i × %i', (width, height) => {
     for (let round = 0; round < 30; round++) {
       const s = scene(width, height);
       const tolerance = whole(250);
-      const found = measureTrouble(ground, s.distance, allMixed(width, height), { width, height, data: s.data }, tolerance);
+      const found = measureTrouble(
+        ground,
+        s.distance,
+        allMixed(width, height),
+        { width, height, data: s.data },
+        tolerance,
+      );
       const expected = plainly(s, tolerance + 26);
       expect(found.specks).toEqual(expected.specks);
       expect(found.eaten).toEqual(expected.eaten);
-      expect(found.fringe.places).toEqual(expected.fringe.places.map((p) => ({ ...p, amount: expect.closeTo(p.amount, 9) })));
-      expect([found.fringe.share, found.fringe.strength]).toEqual([expect.closeTo(expected.fringe.share, 9), expect.closeTo(expected.fringe.strength, 9)]);
+      expect(found.fringe.places).toEqual(
+        expected.fringe.places.map((p) => ({ ...p, amount: expect.closeTo(p.amount, 9) })),
+      );
+      expect([found.fringe.share, found.fringe.strength]).toEqual([
+        expect.closeTo(expected.fringe.share, 9),
+        expect.closeTo(expected.fringe.strength, 9),
+      ]);
     }
   });
 });

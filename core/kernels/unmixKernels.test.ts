@@ -6,40 +6,88 @@ import { call } from './heap';
 // Kernels that work out edges, beside the plainest code for the same, on pictures of chance.
 const random = seededRandom(4711);
 const whole = (below: number) => Math.floor(random() * below);
-const sizes: [number, number][] = [[4, 5], [19, 12], [33, 40], [64, 21]];
+const sizes: [number, number][] = [
+  [4, 5],
+  [19, 12],
+  [33, 40],
+  [64, 21],
+];
 const GROUND = [250, 240, 245];
 
 interface Scene {
-  width: number; height: number; data: Uint8Array; distance: Uint8Array; depth: Int8Array; nearest: Int32Array; rings: Int32Array[]; outer: Int32Array[];
+  width: number;
+  height: number;
+  data: Uint8Array;
+  distance: Uint8Array;
+  depth: Int8Array;
+  nearest: Int32Array;
+  rings: Int32Array[];
+  outer: Int32Array[];
 }
 
 /** Depths in bands from left to right, bent from row to row: rings in row order; anything may be the colour, the place of a solid pixel is at hand for most. */
 function scene(width: number, height: number): Scene {
-  const data = Uint8Array.from({ length: width * height * 4 }, (_, k) => (k % 4 === 3 ? 255 : whole(8) === 0 ? whole(256) : [20, 60, 200][k % 4] + whole(14)));
+  const data = Uint8Array.from({ length: width * height * 4 }, (_, k) =>
+    k % 4 === 3 ? 255 : whole(8) === 0 ? whole(256) : [20, 60, 200][k % 4] + whole(14),
+  );
   const depth = Int8Array.from({ length: width * height }, (_, i) => {
     const d = (i % width) - 8 - Math.round(3 * Math.sin(Math.floor(i / width) / 6));
     return d > 5 || d < -3 ? 0 : d < 1 ? d - 1 : d;
   });
-  for (const i of depth.keys()) if (depth[i] < 0) for (let c = 0; c < 3; c++) data[i * 4 + c] = Math.max(0, GROUND[c] - whole([3, 30, 120][whole(3)]));
-  const distance = Uint8Array.from({ length: width * height }, (_, i) => Math.max(...[0, 1, 2].map((c) => Math.abs(data[i * 4 + c] - GROUND[c]))));
+  for (const i of depth.keys())
+    if (depth[i] < 0)
+      for (let c = 0; c < 3; c++) data[i * 4 + c] = Math.max(0, GROUND[c] - whole([3, 30, 120][whole(3)]));
+  const distance = Uint8Array.from({ length: width * height }, (_, i) =>
+    Math.max(...[0, 1, 2].map((c) => Math.abs(data[i * 4 + c] - GROUND[c]))),
+  );
   // A solid pixel has all its neighbours within the picture.
-  const solid = [...depth.keys()].filter((i) => i % width > 0 && i % width < width - 1 && i >= width && i < width * (height - 1) && depth[i] >= 0);
+  const solid = [...depth.keys()].filter(
+    (i) => i % width > 0 && i % width < width - 1 && i >= width && i < width * (height - 1) && depth[i] >= 0,
+  );
   const nearest = Int32Array.from({ length: width * height }, () => {
     const s = solid[whole(solid.length)];
     return solid.length === 0 || whole(4) === 0 ? 0 : ((Math.floor(s / width) << 16) | (s % width)) + 1;
   });
   const ringOf = (d: number) => Int32Array.from([...depth.keys()].filter((i) => depth[i] === d));
-  return { width, height, data, distance, depth, nearest, rings: [1, 2, 3, 4, 5].map(ringOf), outer: [-1, -2, -3, -4].map(ringOf) };
+  return {
+    width,
+    height,
+    data,
+    distance,
+    depth,
+    nearest,
+    rings: [1, 2, 3, 4, 5].map(ringOf),
+    outer: [-1, -2, -3, -4].map(ringOf),
+  };
 }
 
-interface Options { floor: number; ripple: number; flat: number; soiled: number; flats: Float64Array[]; palette: Float64Array[] }
+interface Options {
+  floor: number;
+  ripple: number;
+  flat: number;
+  soiled: number;
+  flats: Float64Array[];
+  palette: Float64Array[];
+}
 
 function byKernel(s: Scene, o: Options): Uint8Array {
   const out = s.data.slice();
   const [flats, palette, depth] = [packColours(o.flats), packColours(o.palette), s.depth.slice()];
   call([s.data, s.distance, depth, s.nearest, flats, palette, ...s.rings, ...s.outer], [out], 0, ({ k, at }) => {
     k.setGroundColour(GROUND[0], GROUND[1], GROUND[2]);
-    k.setUnmix(at(s.data), at(out), at(s.distance), at(depth), at(s.nearest), s.width, s.height, o.floor, o.ripple, o.flat, o.soiled);
+    k.setUnmix(
+      at(s.data),
+      at(out),
+      at(s.distance),
+      at(depth),
+      at(s.nearest),
+      s.width,
+      s.height,
+      o.floor,
+      o.ripple,
+      o.flat,
+      o.soiled,
+    );
     k.setColours(at(palette), o.palette.length, at(flats), o.flats.length);
     k.setBehind(0);
     for (const ring of s.outer) k.unmixOuter(at(ring), ring.length);
@@ -53,10 +101,11 @@ function plainly(s: Scene, o: Options): Uint8Array {
   const out = data.slice();
   const around = (i: number, reach: number) => {
     const found: number[] = [];
-    for (let dy = -reach; dy <= reach; dy++) for (let dx = -reach; dx <= reach; dx++) {
-      const [x, y] = [(i % width) + dx, Math.floor(i / width) + dy];
-      if (x >= 0 && y >= 0 && x < width && y < height) found.push(y * width + x);
-    }
+    for (let dy = -reach; dy <= reach; dy++)
+      for (let dx = -reach; dx <= reach; dx++) {
+        const [x, y] = [(i % width) + dx, Math.floor(i / width) + dy];
+        if (x >= 0 && y >= 0 && x < width && y < height) found.push(y * width + x);
+      }
     return found;
   };
   const colour = (i: number) => [0, 1, 2].map((c) => data[i * 4 + c]);
@@ -72,7 +121,10 @@ function plainly(s: Scene, o: Options): Uint8Array {
     return best;
   };
   const strongest = (i: number) => around(i, 3).reduce((best, n) => (distance[n] > distance[best] ? n : best), i);
-  const write = (i: number, v: readonly number[]) => v.forEach((c, n) => { out[i * 4 + n] = Math.min(255, Math.max(0, Math.floor(c + 0.5))); });
+  const write = (i: number, v: readonly number[]) =>
+    v.forEach((c, n) => {
+      out[i * 4 + n] = Math.min(255, Math.max(0, Math.floor(c + 0.5)));
+    });
   const foreground = (i: number): number[] => {
     const place = s.nearest[i] - 1;
     if (place >= 0) {
@@ -110,16 +162,26 @@ function plainly(s: Scene, o: Options): Uint8Array {
     if (flat) {
       const d = U.map((v, c) => v - flat[c]);
       const reach = (1.4 * o.soiled) / Math.max(0.3, alpha);
-      if (Math.abs(0.299 * d[0] + 0.587 * d[1] + 0.114 * d[2]) <= reach && Math.max(...d.map(Math.abs)) < reach * 2.4) trust = 0;
+      if (Math.abs(0.299 * d[0] + 0.587 * d[1] + 0.114 * d[2]) <= reach && Math.max(...d.map(Math.abs)) < reach * 2.4)
+        trust = 0;
     }
-    write(i, F.map((v, c) => v + trust * (U[c] - v)));
+    write(
+      i,
+      F.map((v, c) => v + trust * (U[c] - v)),
+    );
   };
   for (const ring of s.outer) ring.forEach(solve);
   for (const [n, ring] of s.rings.entries()) {
     for (const i of ring) {
       if (n === 0 || around(i, 1).some((m) => depth[m] === n && out[m * 4 + 3] < 240)) solve(i);
       else out[i * 4 + 3] = 255;
-      const flat = out[i * 4 + 3] === 255 ? clean([0, 1, 2].map((c) => out[i * 4 + c]), o.soiled) : null;
+      const flat =
+        out[i * 4 + 3] === 255
+          ? clean(
+              [0, 1, 2].map((c) => out[i * 4 + c]),
+              o.soiled,
+            )
+          : null;
       if (flat) write(i, [...flat]);
     }
   }
@@ -127,7 +189,11 @@ function plainly(s: Scene, o: Options): Uint8Array {
 }
 
 describe('unmixing', () => {
-  const flats = [[20, 60, 200], [30, 66, 205], [200, 30, 30]].map((v) => Float64Array.from(v));
+  const flats = [
+    [20, 60, 200],
+    [30, 66, 205],
+    [200, 30, 30],
+  ].map((v) => Float64Array.from(v));
   it.each(sizes)('gives what the formulas give, on a clean picture of %i × %i', (width, height) => {
     for (let round = 0; round < 8; round++) {
       const s = scene(width, height);
@@ -138,49 +204,88 @@ describe('unmixing', () => {
   it.each(sizes)('and on one that compression has rippled and soiled, %i × %i', (width, height) => {
     for (let round = 0; round < 8; round++) {
       const s = scene(width, height);
-      const options = { floor: 2 + random() * 8, ripple: 3 + random() * 12, flat: 8, soiled: 6 + random() * 12, flats, palette: [] };
+      const options = {
+        floor: 2 + random() * 8,
+        ripple: 3 + random() * 12,
+        flat: 8,
+        soiled: 6 + random() * 12,
+        flats,
+        palette: [],
+      };
       expect(byKernel(s, options)).toEqual(plainly(s, options));
     }
   });
-  it.each([[40, 10], [18, 10], [40, 38]])('takes a weak pixel for a ripple unless something strong lies up to two pixels away, in a picture %i wide, at column %i', (width, column) => {
-    const height = 12;
-    for (let dy = -3; dy <= 3; dy++) for (let dx = -3; dx <= 3; dx++) {
-      if ((dx === 0 && dy === 0) || column + dx >= width) continue;
-      const data = new Uint8Array(width * height * 4);
-      const paint = (x: number, y: number, share: number) => data.set([...GROUND.map((v) => Math.round(v * (1 - share))), 255], (y * width + x) * 4);
-      for (let y = 0; y < height; y++) for (let x = 0; x < width; x++) paint(x, y, x < 3 ? 1 : 0);
-      paint(column, 6, 0.1);
-      paint(column + dx, 6 + dy, 0.5);
-      const distance = Uint8Array.from({ length: width * height }, (_, i) => Math.max(...[0, 1, 2].map((c) => GROUND[c] - data[i * 4 + c])));
-      const at = 6 * width + column;
-      const nearest = new Int32Array(width * height);
-      nearest[at] = ((5 << 16) | 1) + 1;
-      const s = { width, height, data, distance, depth: new Int8Array(width * height), nearest, rings: [], outer: [Int32Array.of(at)] };
-      const out = byKernel(s, { floor: 1.5, ripple: 3, flat: 6, soiled: 0, flats: [], palette: [] });
-      expect(out[at * 4 + 3] > 0, `${dx}, ${dy}`).toBe(Math.max(Math.abs(dx), Math.abs(dy)) <= 2);
-    }
-  });
+  it.each([
+    [40, 10],
+    [18, 10],
+    [40, 38],
+  ])(
+    'takes a weak pixel for a ripple unless something strong lies up to two pixels away, in a picture %i wide, at column %i',
+    (width, column) => {
+      const height = 12;
+      for (let dy = -3; dy <= 3; dy++)
+        for (let dx = -3; dx <= 3; dx++) {
+          if ((dx === 0 && dy === 0) || column + dx >= width) continue;
+          const data = new Uint8Array(width * height * 4);
+          const paint = (x: number, y: number, share: number) =>
+            data.set([...GROUND.map((v) => Math.round(v * (1 - share))), 255], (y * width + x) * 4);
+          for (let y = 0; y < height; y++) for (let x = 0; x < width; x++) paint(x, y, x < 3 ? 1 : 0);
+          paint(column, 6, 0.1);
+          paint(column + dx, 6 + dy, 0.5);
+          const distance = Uint8Array.from({ length: width * height }, (_, i) =>
+            Math.max(...[0, 1, 2].map((c) => GROUND[c] - data[i * 4 + c])),
+          );
+          const at = 6 * width + column;
+          const nearest = new Int32Array(width * height);
+          nearest[at] = ((5 << 16) | 1) + 1;
+          const s = {
+            width,
+            height,
+            data,
+            distance,
+            depth: new Int8Array(width * height),
+            nearest,
+            rings: [],
+            outer: [Int32Array.of(at)],
+          };
+          const out = byKernel(s, { floor: 1.5, ripple: 3, flat: 6, soiled: 0, flats: [], palette: [] });
+          expect(out[at * 4 + 3] > 0, `${dx}, ${dy}`).toBe(Math.max(Math.abs(dx), Math.abs(dy)) <= 2);
+        }
+    },
+  );
   it('begins anew with every picture: what one picture’s flat colours made of a colour says nothing of the next', () => {
     const s = scene(33, 40);
     const with1 = (flat: Float64Array) => ({ floor: 1.5, ripple: 6, flat: 8, soiled: 12, flats: [flat], palette: [] });
-    for (const flat of [flats[0], Float64Array.of(24, 70, 190), flats[0]]) expect(byKernel(s, with1(flat))).toEqual(plainly(s, with1(flat)));
+    for (const flat of [flats[0], Float64Array.of(24, 70, 190), flats[0]])
+      expect(byKernel(s, with1(flat))).toEqual(plainly(s, with1(flat)));
   });
 });
 
 describe('the strongest pixel near a thin stroke', () => {
-  it.each([[4, 3], [9, 8], [40, 30]])('is the first that lies farthest from the ground, or the pixel itself, in %i × %i', (width, height) => {
+  it.each([
+    [4, 3],
+    [9, 8],
+    [40, 30],
+  ])('is the first that lies farthest from the ground, or the pixel itself, in %i × %i', (width, height) => {
     for (const levels of [2, 6, 256]) {
       const distance = Uint8Array.from({ length: width * height }, () => whole(levels));
       const ring = Int32Array.from(distance.keys());
       const nearest = new Int32Array(distance.length);
       const found = call([ring, nearest, distance], [], ring.length * 4, ({ k, at, scratch, intsAt }) => {
         const out = scratch(ring.length * 4);
-        return [...intsAt(out, k.strongestOfThin(at(ring), ring.length, at(nearest), at(distance), width, height, out))];
+        return [
+          ...intsAt(out, k.strongestOfThin(at(ring), ring.length, at(nearest), at(distance), width, height, out)),
+        ];
       });
       for (const i of ring) {
         let best = i;
-        for (let y = Math.max(0, Math.floor(i / width) - 3); y <= Math.min(height - 1, Math.floor(i / width) + 3); y++) {
-          for (let x = Math.max(0, (i % width) - 3); x <= Math.min(width - 1, (i % width) + 3); x++) if (distance[y * width + x] > distance[best]) best = y * width + x;
+        for (
+          let y = Math.max(0, Math.floor(i / width) - 3);
+          y <= Math.min(height - 1, Math.floor(i / width) + 3);
+          y++
+        ) {
+          for (let x = Math.max(0, (i % width) - 3); x <= Math.min(width - 1, (i % width) + 3); x++)
+            if (distance[y * width + x] > distance[best]) best = y * width + x;
         }
         expect(found[i]).toBe(best);
       }
@@ -196,14 +301,29 @@ describe('steps away from an edge', () => {
       const depth = Int8Array.from({ length: width * height }, () => (whole(3) === 0 ? 1 : 0));
       const ring = Int32Array.from([...depth.keys()].filter((i) => depth[i] !== 0));
       const before = depth.slice();
-      const [runs, rowStart, room] = [new Int32Array(3 * height), new Int32Array(height + 1), new Int32Array(width * height)];
-      const added = call([labels, isOpen, ring, runs, rowStart, room], [depth], width * height * 4, ({ k, at, scratch, intsAt }) => {
-        // Without any runs it finds nothing, and remembers the planes.
-        k.findEdge(at(labels), at(isOpen), at(runs), at(rowStart), width, height, at(depth), at(room));
-        const next = scratch(width * height * 4);
-        return [...intsAt(next, k.growRing(at(ring), ring.length, next, 2, 0))];
-      });
-      const near = (i: number) => [...before.keys()].some((n) => before[n] !== 0 && Math.abs((n % width) - (i % width)) <= 1 && Math.abs(Math.floor(n / width) - Math.floor(i / width)) <= 1);
+      const [runs, rowStart, room] = [
+        new Int32Array(3 * height),
+        new Int32Array(height + 1),
+        new Int32Array(width * height),
+      ];
+      const added = call(
+        [labels, isOpen, ring, runs, rowStart, room],
+        [depth],
+        width * height * 4,
+        ({ k, at, scratch, intsAt }) => {
+          // Without any runs it finds nothing, and remembers the planes.
+          k.findEdge(at(labels), at(isOpen), at(runs), at(rowStart), width, height, at(depth), at(room));
+          const next = scratch(width * height * 4);
+          return [...intsAt(next, k.growRing(at(ring), ring.length, next, 2, 0))];
+        },
+      );
+      const near = (i: number) =>
+        [...before.keys()].some(
+          (n) =>
+            before[n] !== 0 &&
+            Math.abs((n % width) - (i % width)) <= 1 &&
+            Math.abs(Math.floor(n / width) - Math.floor(i / width)) <= 1,
+        );
       const expected = [...before.keys()].filter((i) => before[i] === 0 && isOpen[labels[i]] === 0 && near(i));
       expect([...added].sort((a, b) => a - b)).toEqual(expected);
       for (const i of depth.keys()) expect(depth[i]).toBe(expected.includes(i) ? 2 : before[i]);
@@ -214,13 +334,23 @@ describe('steps away from an edge', () => {
 describe('samples of the mark', () => {
   it.each([1, 3, 4, 7, 250])('are counted and summed near a colour, of %i', (length) => {
     for (let round = 0; round < 10; round++) {
-      const samples = Int32Array.from({ length }, () => (whole(256) << 24) | (whole(40) << 16) | (whole(40) << 8) | whole(40));
+      const samples = Int32Array.from(
+        { length },
+        () => (whole(256) << 24) | (whole(40) << 16) | (whole(40) << 8) | whole(40),
+      );
       const [r, g, b, reach] = [random() * 50, random() * 50, random() * 50, random() * 30];
-      const near = [...samples].filter((v) => Math.abs((v & 255) - r) <= reach && Math.abs(((v >> 8) & 255) - g) <= reach && Math.abs(((v >> 16) & 255) - b) <= reach);
+      const near = [...samples].filter(
+        (v) =>
+          Math.abs((v & 255) - r) <= reach &&
+          Math.abs(((v >> 8) & 255) - g) <= reach &&
+          Math.abs(((v >> 16) & 255) - b) <= reach,
+      );
       call([samples], [], 32, ({ k, at, scratch, realsAt }) => {
         const sums = scratch(32);
         expect(k.sumWithin(at(samples), length, r, g, b, reach, sums)).toBe(near.length);
-        expect([...realsAt(sums, 3)]).toEqual([0, 8, 16].map((bits) => near.reduce((sum, v) => sum + ((v >> bits) & 255), 0)));
+        expect([...realsAt(sums, 3)]).toEqual(
+          [0, 8, 16].map((bits) => near.reduce((sum, v) => sum + ((v >> bits) & 255), 0)),
+        );
       });
     }
   });

@@ -58,7 +58,14 @@ export function softenMatte(raster: Raster, radiusPx: number): void {
   }
 }
 
-function blurLines(src: Float32Array, length: number, lines: number, step: number, lineStep: number, radius: number): Float32Array<ArrayBuffer> {
+function blurLines(
+  src: Float32Array,
+  length: number,
+  lines: number,
+  step: number,
+  lineStep: number,
+  radius: number,
+): Float32Array<ArrayBuffer> {
   const out = new Float32Array(src.length);
   const whole = Math.floor(radius);
   const part = radius - whole;

@@ -19,9 +19,20 @@ describe('the piece of the mark at a pixel', () => {
   });
   it('a disc measures its radius, a ring the width of its stroke, or so', () => {
     const size = 101;
-    const draw = (inside: (r: number) => boolean) => Int32Array.from({ length: size * size }, (_, i) => (inside(Math.hypot((i % size) - 50, Math.floor(i / size) - 50)) ? MARK : OUTSIDE));
-    expect(measureBodies(draw((r) => r <= 40), size)(size * 50 + 50).halfWidth).toBeGreaterThan(36);
-    const ring = measureBodies(draw((r) => r <= 40 && r > 30), size)(size * 50 + 15).halfWidth;
+    const draw = (inside: (r: number) => boolean) =>
+      Int32Array.from({ length: size * size }, (_, i) =>
+        inside(Math.hypot((i % size) - 50, Math.floor(i / size) - 50)) ? MARK : OUTSIDE,
+      );
+    expect(
+      measureBodies(
+        draw((r) => r <= 40),
+        size,
+      )(size * 50 + 50).halfWidth,
+    ).toBeGreaterThan(36);
+    const ring = measureBodies(
+      draw((r) => r <= 40 && r > 30),
+      size,
+    )(size * 50 + 15).halfWidth;
     expect(ring).toBeGreaterThan(9);
     expect(ring).toBeLessThan(12);
   });

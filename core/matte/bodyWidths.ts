@@ -24,4 +24,7 @@ export function measureBodies(labels: Int32Array, width: number): (pixel: number
   return (pixel) => (piece[pixel] ? bodies[piece[pixel] - 1] : measure(pixel));
 }
 
-export interface Body { readonly areaPx: number; readonly halfWidth: number }
+export interface Body {
+  readonly areaPx: number;
+  readonly halfWidth: number;
+}

@@ -30,8 +30,12 @@ describe('flatColours', () => {
     const data = twoColours(3);
     const found = flatColours(data, data, noEdges, width * height, 10);
     expect(found).toHaveLength(2);
-    const truth = [[30, 90, 70], [200, 50, 40]];
-    for (const f of found) expect(Math.min(...truth.map((t) => Math.max(...t.map((v, c) => Math.abs(v - f[c])))))).toBeLessThan(1.5);
+    const truth = [
+      [30, 90, 70],
+      [200, 50, 40],
+    ];
+    for (const f of found)
+      expect(Math.min(...truth.map((t) => Math.max(...t.map((v, c) => Math.abs(v - f[c])))))).toBeLessThan(1.5);
   });
   it('finds none in a gradient', () => {
     const data = new Uint8Array(width * height * 4);
@@ -44,26 +48,33 @@ describe('flatColours', () => {
     expect(flatColours(data, data, band, width * height, 4).map((f) => [...f])).toEqual([[200, 50, 40]]);
     const out = data.slice();
     for (let i = 0; i < width * height; i++) if (i % width >= 30) out[i * 4 + 3] = 0;
-    expect(flatColours(data, out, noEdges, width * height, 4).map((f) => [...f]), 'what is cut away is not the mark').toEqual([[30, 90, 70]]);
+    expect(
+      flatColours(data, out, noEdges, width * height, 4).map((f) => [...f]),
+      'what is cut away is not the mark',
+    ).toEqual([[30, 90, 70]]);
   });
 });
 
 describe('nearestFlat', () => {
   const palette = [Float64Array.of(30, 90, 70), Float64Array.of(200, 50, 40)];
-  it('takes a soiled colour back to the one it came from', () => expect(nearestFlat(palette, 38, 96, 74, 12)).toBe(palette[0]));
+  it('takes a soiled colour back to the one it came from', () =>
+    expect(nearestFlat(palette, 38, 96, 74, 12)).toBe(palette[0]));
   it('leaves what is too far in lightness alone', () => {
     expect(nearestFlat(palette, 70, 130, 110, 12)).toBeNull();
     expect(nearestFlat(palette, 120, 70, 55, 12)).toBeNull();
   });
-  it('lets hue stray further than lightness', () => expect(nearestFlat(palette, 30 + 20, 90 - 9, 70 + 8, 12)).toBe(palette[0]));
+  it('lets hue stray further than lightness', () =>
+    expect(nearestFlat(palette, 30 + 20, 90 - 9, 70 + 8, 12)).toBe(palette[0]));
 });
 
 describe('matchColour', () => {
   const white = [255, 255, 255];
   const palette = [Float64Array.of(30, 90, 70), Float64Array.of(200, 50, 40)];
-  const mixed = (colour: Float64Array, a: number) => [0, 1, 2].map((c) => (colour[c] - white[c]) * a) as [number, number, number];
+  const mixed = (colour: Float64Array, a: number) =>
+    [0, 1, 2].map((c) => (colour[c] - white[c]) * a) as [number, number, number];
   it('knows the colour of which a pixel is a mixture with the ground', () => {
-    for (const colour of palette) for (const a of [0.15, 0.5, 0.95]) expect(matchColour(palette, white, ...mixed(colour, a))).toBe(colour);
+    for (const colour of palette)
+      for (const a of [0.15, 0.5, 0.95]) expect(matchColour(palette, white, ...mixed(colour, a))).toBe(colour);
   });
   it('knows none for a colour off every line, or stronger than all', () => {
     expect(matchColour(palette, white, -20, -40, -180)).toBeNull();
@@ -82,14 +93,22 @@ describe('strongestColours', () => {
       for (let c = 0; c < 3; c++) data[i * 4 + c] = Math.round(255 + (colour[c] - 255) * a);
     }
     const found = strongestColours({ width: 20, height: 20, data }, onWhite, at);
-    for (const colour of [[20, 30, 160], [190, 20, 30]]) expect(found.some((f) => colour.every((v, c) => Math.abs(f.colour[c] - v) < 14))).toBe(true);
+    for (const colour of [
+      [20, 30, 160],
+      [190, 20, 30],
+    ])
+      expect(found.some((f) => colour.every((v, c) => Math.abs(f.colour[c] - v) < 14))).toBe(true);
   });
 });
 
 describe('strongestColours beside the plainest way', () => {
   const random = seededRandom(31);
   const whole = (below: number) => Math.floor(random() * below);
-  it.each([[40, 90], [300, 5000], [700, 14_000]])('from %i pixels, %i of them named', (pixels, named) => {
+  it.each([
+    [40, 90],
+    [300, 5000],
+    [700, 14_000],
+  ])('from %i pixels, %i of them named', (pixels, named) => {
     for (let round = 0; round < 6; round++) {
       const colours = Array.from({ length: 20 }, () => [whole(256), whole(256), whole(256)]);
       const data = new Uint8Array(pixels * 4).fill(255);
@@ -108,10 +127,22 @@ describe('strongestColours beside the plainest way', () => {
         const key = v.reduce((n, d) => n * 32 + Math.round((d / length) * 9) + 9, 0);
         bins.set(key, [...(bins.get(key) ?? []), { i: at[k], length }]);
       }
-      const expected = [...bins.values()].filter((b) => b.length >= 8).sort((a, b) => b.length - a.length).slice(0, 12).map((bin) => {
-        const top = bin.sort((a, b) => b.length - a.length || a.i - b.i).slice(0, Math.max(1, Math.ceil(bin.length / 10)));
-        return { colour: [0, 1, 2].map((c) => expect.closeTo(top.reduce((sum, t) => sum + data[t.i * 4 + c], 0) / top.length, 9)), length: top[0].length };
-      }).sort((a, b) => b.length - a.length);
+      const expected = [...bins.values()]
+        .filter((b) => b.length >= 8)
+        .sort((a, b) => b.length - a.length)
+        .slice(0, 12)
+        .map((bin) => {
+          const top = bin
+            .sort((a, b) => b.length - a.length || a.i - b.i)
+            .slice(0, Math.max(1, Math.ceil(bin.length / 10)));
+          return {
+            colour: [0, 1, 2].map((c) =>
+              expect.closeTo(top.reduce((sum, t) => sum + data[t.i * 4 + c], 0) / top.length, 9),
+            ),
+            length: top[0].length,
+          };
+        })
+        .sort((a, b) => b.length - a.length);
       expect(found.map((f) => [...f.colour])).toEqual(expected.map((e) => e.colour));
       for (const { from } of found) expect(from).toEqual([255, 255, 255]);
     }
@@ -146,13 +177,14 @@ describe('edge band and nearest solid', () => {
   const labels = Int32Array.from({ length: width * height }, (_, i) => (mark.data[i * 4 + 3] > 127 ? MARK : OUTSIDE));
   const band = findEdgeBand(labels, openTable(FIRST_AREA, []), allMixed(width, height), width, height, 4, 3);
   it('counts depth from the edge, inwards above 0 and outwards below', () => {
-    for (let y = 0; y < height; y++) for (let x = 0; x < width; x++) {
-      const d = band.depth[y * width + x];
-      const r = 14 - Math.hypot(x + 0.5 - 30, y + 0.5 - 20);
-      if (d > 0) expect(r).toBeGreaterThan(-1);
-      if (d < 0) expect(r).toBeLessThan(1);
-      if (Math.abs(d) > 1) expect(Math.abs(Math.abs(r) - Math.abs(d))).toBeLessThan(2.2);
-    }
+    for (let y = 0; y < height; y++)
+      for (let x = 0; x < width; x++) {
+        const d = band.depth[y * width + x];
+        const r = 14 - Math.hypot(x + 0.5 - 30, y + 0.5 - 20);
+        if (d > 0) expect(r).toBeGreaterThan(-1);
+        if (d < 0) expect(r).toBeLessThan(1);
+        if (Math.abs(d) > 1) expect(Math.abs(Math.abs(r) - Math.abs(d))).toBeLessThan(2.2);
+      }
   });
   it('lists every pixel of each ring once', () => {
     const all = [...band.rings, ...band.outer].flatMap((r) => [...r]);
@@ -160,16 +192,20 @@ describe('edge band and nearest solid', () => {
     expect(all.length).toBe(band.depth.reduce((n, d) => n + (d === 0 ? 0 : 1), 0));
   });
   it('hands every pixel of the band a solid place inside, close by', () => {
-    const picture = { ...mark, data: mark.data.map((v, i) => (i % 4 === 3 ? 255 : mark.data[i - (i % 4) + 3] > 127 ? v : 255)) };
+    const picture = {
+      ...mark,
+      data: mark.data.map((v, i) => (i % 4 === 3 ? 255 : mark.data[i - (i % 4) + 3] > 127 ? v : 255)),
+    };
     const distance = Uint8Array.from(labels, (l) => (l === MARK ? 200 : 0));
     const nearest = nearestSolid(picture, band, distance, 6, 10);
-    for (const ring of [...band.rings, ...band.outer]) for (const i of ring) {
-      const place = nearest[i] - 1;
-      expect(place).toBeGreaterThanOrEqual(0);
-      const [x, y] = [place & 0xffff, place >>> 16];
-      expect(Math.hypot(x + 0.5 - 30, y + 0.5 - 20)).toBeLessThan(13);
-      expect(Math.hypot(x - (i % width), y - Math.floor(i / width))).toBeLessThan(9);
-    }
+    for (const ring of [...band.rings, ...band.outer])
+      for (const i of ring) {
+        const place = nearest[i] - 1;
+        expect(place).toBeGreaterThanOrEqual(0);
+        const [x, y] = [place & 0xffff, place >>> 16];
+        expect(Math.hypot(x + 0.5 - 30, y + 0.5 - 20)).toBeLessThan(13);
+        expect(Math.hypot(x - (i % width), y - Math.floor(i / width))).toBeLessThan(9);
+      }
     const [first] = dominantColours(picture.data, width, nearest, band.rings);
     expect([...first]).toEqual([30, 90, 70]);
   });
@@ -189,7 +225,8 @@ describe('moving and softening an edge', () => {
   it('gives pixels that become visible the mark’s own colour', () => {
     const r = fresh();
     chokeMatte(r, -3);
-    for (let i = 0; i < r.data.length; i += 4) if (r.data[i + 3] > 0) expect([...r.data.subarray(i, i + 3)]).toEqual([200, 60, 30]);
+    for (let i = 0; i < r.data.length; i += 4)
+      if (r.data[i + 3] > 0) expect([...r.data.subarray(i, i + 3)]).toEqual([200, 60, 30]);
   });
   it('softening keeps the area and the colour, and nothing at all for 0', () => {
     const r = fresh();

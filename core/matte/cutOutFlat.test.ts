@@ -24,13 +24,21 @@ describe('cutOutFlat', () => {
   const truth = drawMark(160, 160, disc(80, 80, 50.3), green);
 
   it('gives back the drawn coverage of a disc to a few thousandths, on any ground', () => {
-    for (const ground of [[255, 255, 255], [244, 239, 228], [0, 0, 0], [214, 229, 238]] as const) {
+    for (const ground of [
+      [255, 255, 255],
+      [244, 239, 228],
+      [0, 0, 0],
+      [214, 229, 238],
+    ] as const) {
       const { picture } = cut(onGround(truth, ground));
       expect(alphaError(picture, truth), String(ground)).toBeLessThan(0.001);
     }
   });
   it('puts the same result into the memory of a picture that is not needed any more', () => {
-    for (const ground of [[255, 255, 255], [18, 20, 30]] as const) {
+    for (const ground of [
+      [255, 255, 255],
+      [18, 20, 30],
+    ] as const) {
       const seen = onGround(truth, ground);
       const kept = cut(seen);
       const before = seen.data.slice();
@@ -42,23 +50,36 @@ describe('cutOutFlat', () => {
     }
   });
   it('says where alone anything is visible', () => {
-    for (const [x, y] of [[60, 50], [300, 20], [0, 400]]) {
+    for (const [x, y] of [
+      [60, 50],
+      [300, 20],
+      [0, 400],
+    ]) {
       const { picture, within } = cut(placeOn(onGround(truth, [255, 255, 255]), 700, 620, x, y));
       expect(within.width * within.height).toBeLessThan(700 * 620 * 0.6);
       for (let i = 3; i < picture.data.length; i += 4) {
         const [px, py] = [(i >> 2) % 700, Math.floor((i >> 2) / 700)];
-        const isInside = px >= within.x && px < within.x + within.width && py >= within.y && py < within.y + within.height;
+        const isInside =
+          px >= within.x && px < within.x + within.width && py >= within.y && py < within.y + within.height;
         if (!isInside && picture.data[i] !== 0) throw new Error(`something is visible at ${px}, ${py}`);
       }
     }
   });
   it('is the same however often, and in whatever order, pictures of different sizes come', () => {
-    const pictures = [onGround(truth, [255, 255, 255]), placeOn(onGround(truth, [250, 240, 230]), 500, 400, 250, 200), onGround(drawMark(40, 30, disc(20, 15, 9), green), [255, 255, 255])];
+    const pictures = [
+      onGround(truth, [255, 255, 255]),
+      placeOn(onGround(truth, [250, 240, 230]), 500, 400, 250, 200),
+      onGround(drawMark(40, 30, disc(20, 15, 9), green), [255, 255, 255]),
+    ];
     const first = pictures.map((p) => cut({ ...p }).picture.data);
-    for (const k of [2, 1, 0, 0, 2, 1]) expect(Buffer.compare(cut({ ...pictures[k] }).picture.data, first[k]), `picture ${k}`).toBe(0);
+    for (const k of [2, 1, 0, 0, 2, 1])
+      expect(Buffer.compare(cut({ ...pictures[k] }).picture.data, first[k]), `picture ${k}`).toBe(0);
   });
   it('bears a picture in a fine dither, of which every second pixel is an area of its own', () => {
-    const dithered = onGround(drawMark(900, 700, (x, y) => (x > 40 && y > 40 && x < 860 && y < 660 && (x + y) % 2 ? 1 : 0), green), [255, 255, 255]);
+    const dithered = onGround(
+      drawMark(900, 700, (x, y) => (x > 40 && y > 40 && x < 860 && y < 660 && (x + y) % 2 ? 1 : 0), green),
+      [255, 255, 255],
+    );
     const { picture } = cut(dithered);
     expect(pixel(picture, 0, 0)[3]).toBe(0);
     expect(pixel(picture, 401, 400)).toEqual([...green, 255]);
@@ -83,7 +104,8 @@ describe('cutOutFlat', () => {
   });
   it('keeps a white of its own inside a mark on an off-white ground, and says that it is solid', () => {
     const mark = drawMark(200, 200, disc(100, 100, 70), green);
-    for (let y = 0; y < 200; y++) for (let x = 0; x < 200; x++) if (disc(110, 90, 9)(x, y) > 0.5) mark.data.set([255, 255, 255], (y * 200 + x) * 4);
+    for (let y = 0; y < 200; y++)
+      for (let x = 0; x < 200; x++) if (disc(110, 90, 9)(x, y) > 0.5) mark.data.set([255, 255, 255], (y * 200 + x) * 4);
     const { picture, facts } = cut(onGround(mark, [236, 228, 210]));
     expect(pixel(picture, 110, 90)).toEqual([255, 255, 255, 255]);
     expect(facts.areas).toMatchObject([{ decision: 'solid', shape: { isPale: true } }]);
@@ -103,7 +125,12 @@ describe('cutOutFlat', () => {
     expect(pixel(picture, 60, 60)[3]).toBe(255);
   });
   it('keeps a line thinner than a pixel at its true weight and colour', () => {
-    const mark = drawMark(120, 60, (x, y) => (y === 30 && x > 10 && x < 110 ? 0.5 : y > 40 && y < 50 && x > 10 && x < 110 ? 1 : 0), green);
+    const mark = drawMark(
+      120,
+      60,
+      (x, y) => (y === 30 && x > 10 && x < 110 ? 0.5 : y > 40 && y < 50 && x > 10 && x < 110 ? 1 : 0),
+      green,
+    );
     const { picture } = cut(onGround(mark, [255, 255, 255]));
     const [r, g, b, a] = pixel(picture, 60, 30);
     expect(Math.abs(a - 128)).toBeLessThan(12);
@@ -122,20 +149,30 @@ describe('cutOutFlat', () => {
       const wide = onGround(placeOnCanvas(mark, 150, 140, 30, 20), [255, 255, 255]);
       const a = cut(small, { tolerance: 20 }).picture;
       const b = cut(wide, { tolerance: 20 }).picture;
-      for (let y = 0; y < 90; y++) for (let x = 0; x < 90; x++) expect(pixel(b, x + 30, y + 20)).toEqual(pixel(a, x, y));
+      for (let y = 0; y < 90; y++)
+        for (let x = 0; x < 90; x++) expect(pixel(b, x + 30, y + 20)).toEqual(pixel(a, x, y));
     });
     it('swapping channels swaps the result', () => {
-      fc.assert(fc.property(fc.constantFrom([0, 2, 1], [2, 1, 0], [1, 2, 0]), (order) => {
-        const picture = onGround(mark, [240, 230, 220]);
-        const swapped = { ...picture, data: picture.data.slice() };
-        for (let i = 0; i < picture.data.length; i += 4) for (let c = 0; c < 3; c++) swapped.data[i + c] = picture.data[i + order[c]];
-        const a = cut(picture).picture;
-        const b = cut(swapped).picture;
-        for (let i = 0; i < a.data.length; i += 4) {
-          if (a.data[i + 3] === 0 && b.data[i + 3] === 0) continue;
-          expect([...b.data.subarray(i, i + 4)]).toEqual([a.data[i + order[0]], a.data[i + order[1]], a.data[i + order[2]], a.data[i + 3]]);
-        }
-      }), { numRuns: 3 });
+      fc.assert(
+        fc.property(fc.constantFrom([0, 2, 1], [2, 1, 0], [1, 2, 0]), (order) => {
+          const picture = onGround(mark, [240, 230, 220]);
+          const swapped = { ...picture, data: picture.data.slice() };
+          for (let i = 0; i < picture.data.length; i += 4)
+            for (let c = 0; c < 3; c++) swapped.data[i + c] = picture.data[i + order[c]];
+          const a = cut(picture).picture;
+          const b = cut(swapped).picture;
+          for (let i = 0; i < a.data.length; i += 4) {
+            if (a.data[i + 3] === 0 && b.data[i + 3] === 0) continue;
+            expect([...b.data.subarray(i, i + 4)]).toEqual([
+              a.data[i + order[0]],
+              a.data[i + order[1]],
+              a.data[i + order[2]],
+              a.data[i + 3],
+            ]);
+          }
+        }),
+        { numRuns: 3 },
+      );
     });
     it('comes out the same on its own colour’s complement as on white', () => {
       const onComplement = cut(onGround(mark, [75, 215, 205])).picture;
@@ -146,7 +183,8 @@ describe('cutOutFlat', () => {
 
   it('chokes and spreads to a tenth of a pixel', () => {
     const picture = onGround(truth, [255, 255, 255]);
-    const area = (chokePx: number) => cut(picture, { chokePx }).picture.data.reduce((s, v, i) => (i % 4 === 3 ? s + v / 255 : s), 0);
+    const area = (chokePx: number) =>
+      cut(picture, { chokePx }).picture.data.reduce((s, v, i) => (i % 4 === 3 ? s + v / 255 : s), 0);
     const base = area(0);
     const ring1 = 2 * Math.PI * 50.3;
     expect((base - area(0.1)) / ring1).toBeGreaterThan(0.05);

@@ -39,7 +39,15 @@ export interface FlatOptions {
 }
 
 /** Everything as measured: the start of every cut-out from a flat ground. */
-export const plainFlat: FlatOptions = { grounds: [], tolerance: null, softnessPx: 0, chokePx: 0, anchors: [], enclosed: 'judged', cleanUp: 1 };
+export const plainFlat: FlatOptions = {
+  grounds: [],
+  tolerance: null,
+  softnessPx: 0,
+  chokePx: 0,
+  anchors: [],
+  enclosed: 'judged',
+  cleanUp: 1,
+};
 
 export interface FlatFacts {
   readonly groundHex: string;
@@ -71,12 +79,20 @@ export const LEAST_SHARE = 0.35;
  * @param onStep  called with the name of each step as it begins, for timing
  * @throws CoreError 'cutout/no-flat-ground' when the border has no common colour and no ground was given
  */
-export function cutOutFlat(raster: Raster, options: FlatOptions, onStep: (name: string) => void = () => {}): FlatResult {
+export function cutOutFlat(
+  raster: Raster,
+  options: FlatOptions,
+  onStep: (name: string) => void = () => {},
+): FlatResult {
   const { width, height } = raster;
   const whole = studyPicture(raster, options.grounds, options.cleanUp, onStep);
   const { ground, tolerance: study } = whole;
   if (options.grounds.length === 0 && ground.share < LEAST_SHARE) {
-    throw new CoreError('cutout/no-flat-ground', `Only ${Math.round(ground.share * 100)} % of the border has one colour. Pick the ground's colour in the picture, or crop closer.`, { share: ground.share });
+    throw new CoreError(
+      'cutout/no-flat-ground',
+      `Only ${Math.round(ground.share * 100)} % of the border has one colour. Pick the ground's colour in the picture, or crop closer.`,
+      { share: ground.share },
+    );
   }
   const tolerance = options.tolerance ?? study.start;
   // Where the ground is noisy the study covers all of it; most of a usual picture is empty even so.
@@ -90,28 +106,50 @@ export function cutOutFlat(raster: Raster, options: FlatOptions, onStep: (name: 
     softenMatte(picture, options.softnessPx);
     if (options.chokePx !== 0) chokeMatte(picture, options.chokePx);
     if (!options.unchecked) onStep('check');
-    const trouble = options.onlyAreas || options.unchecked ? null : measureTrouble(part.ground, part.distance, segments, picture, tolerance);
+    const trouble =
+      options.onlyAreas || options.unchecked
+        ? null
+        : measureTrouble(part.ground, part.distance, segments, picture, tolerance);
     onStep('place');
     return {
       picture: placeOnCanvas(picture, width, height, x, y, options.consumes ? raster.data : undefined),
       within: region,
-      facts: { groundHex: hexFromRgb(ground.colour), ground, tolerance, study, areas: areas.map((a) => shiftArea(a, x, y)), ripple: whole.ripple, trouble: trouble && shiftTrouble(trouble, x, y) },
+      facts: {
+        groundHex: hexFromRgb(ground.colour),
+        ground,
+        tolerance,
+        study,
+        areas: areas.map((a) => shiftArea(a, x, y)),
+        ripple: whole.ripple,
+        trouble: trouble && shiftTrouble(trouble, x, y),
+      },
     };
   });
 }
 
 /** A region of a studied picture in the kernels' memory, all of it the caller's to change. */
-interface Part extends Pick<PictureStudy, 'ground' | 'distance' | 'calm' | 'ripple'> { readonly raster: Raster }
+interface Part extends Pick<PictureStudy, 'ground' | 'distance' | 'calm' | 'ripple'> {
+  readonly raster: Raster;
+}
 
 function bringIn(raster: Raster, study: PictureStudy, box: RectPx, region: RectPx): Part {
   const { ground, ripple } = study;
   const { width, height } = box;
   const data = copyPartIn(raster.data, raster.width * 4, { ...region, x: region.x * 4, width: width * 4 });
-  const plane = ground.plane && { width, height, data: copyPartIn(ground.plane.data, ground.plane.width * 3, { ...region, x: region.x * 3, width: width * 3 }) };
-  const frame = plane ? undefined : { width: raster.width, height: raster.height, ...ground.frame, x: region.x, y: region.y };
+  const plane = ground.plane && {
+    width,
+    height,
+    data: copyPartIn(ground.plane.data, ground.plane.width * 3, { ...region, x: region.x * 3, width: width * 3 }),
+  };
+  const frame = plane
+    ? undefined
+    : { width: raster.width, height: raster.height, ...ground.frame, x: region.x, y: region.y };
   return {
-    raster: { width, height, data }, ground: { ...ground, plane, frame }, ripple,
-    distance: copyPartIn(study.distance, study.region.width, box), calm: copyPartIn(study.calm, study.region.width, box),
+    raster: { width, height, data },
+    ground: { ...ground, plane, frame },
+    ripple,
+    distance: copyPartIn(study.distance, study.region.width, box),
+    calm: copyPartIn(study.calm, study.region.width, box),
   };
 }
 
@@ -123,7 +161,9 @@ const areasRoom = (width: number, height: number): number => {
 // The most that any step asks for beside what stays throughout: lists and stacks of a number a pixel.
 function cutRoom(width: number, height: number, ground: Ground): number {
   const pixels = width * height;
-  const throughout = roomFor(pixels * 4, pixels * 4, pixels * 4, pixels, pixels, ground.plane ? pixels * 3 : 0) + 2 * segmentsRoom(width, height);
+  const throughout =
+    roomFor(pixels * 4, pixels * 4, pixels * 4, pixels, pixels, ground.plane ? pixels * 3 : 0) +
+    2 * segmentsRoom(width, height);
   const edges = roomFor(pixels, pixels * 4, pixels * 4, pixels * 4, pixels * 4, mostLabels(pixels));
   return throughout + Math.max(areasRoom(width, height), edges) + SMALL_ROOM;
 }
@@ -131,7 +171,12 @@ function cutRoom(width: number, height: number, ground: Ground): number {
 /** What lists that do not grow with the picture take up. */
 const SMALL_ROOM = 2_000_000;
 
-function cutRegion({ raster, ground, distance, calm, ripple: rippleLevel }: Part, tolerance: number, options: FlatOptions, onStep: (name: string) => void): { picture: Raster; areas: EnclosedArea[]; segments: RowSegments } {
+function cutRegion(
+  { raster, ground, distance, calm, ripple: rippleLevel }: Part,
+  tolerance: number,
+  options: FlatOptions,
+  onStep: (name: string) => void,
+): { picture: Raster; areas: EnclosedArea[]; segments: RowSegments } {
   const { width, height } = raster;
   onStep('spread');
   let segments = findSegments(calm, width, height, deepFrom(tolerance, ground.noise));
@@ -142,12 +187,14 @@ function cutRegion({ raster, ground, distance, calm, ripple: rippleLevel }: Part
   const soft = findSoftRegions(raster, ground, distance, labels, segments, tolerance, out);
   onStep('areas');
   let inner: SoftRegion[] = [];
-  const judged = withHeap(areasRoom(width, height), () => findEnclosedAreas(raster, ground, calm, labels, segments, tolerance, rippleLevel, (count) => {
-    // A glow inside a ring rises from the ring's own ground: it is found like the ones outside.
-    if (count === 0) return;
-    const patches = new Uint8Array(FIRST_AREA + count).fill(1, FIRST_AREA);
-    inner = findSoftRegions(raster, ground, distance, labels, segments, tolerance, out, patches, SOFT_INSIDE);
-  }));
+  const judged = withHeap(areasRoom(width, height), () =>
+    findEnclosedAreas(raster, ground, calm, labels, segments, tolerance, rippleLevel, (count) => {
+      // A glow inside a ring rises from the ring's own ground: it is found like the ones outside.
+      if (count === 0) return;
+      const patches = new Uint8Array(FIRST_AREA + count).fill(1, FIRST_AREA);
+      inner = findSoftRegions(raster, ground, distance, labels, segments, tolerance, out, patches, SOFT_INSIDE);
+    }),
+  );
   const areas = applyAnchors(judged.areas, options.anchors, labels, width, height);
   const open = areas.filter((a) => a.decision === 'open' || options.enclosed === 'open').map((a) => a.label);
   const isOpen = openTable(FIRST_AREA + judged.labelCount, open);
@@ -160,7 +207,12 @@ function cutRegion({ raster, ground, distance, calm, ripple: rippleLevel }: Part
   const band = findEdgeBand(labels, isOpen, segments, width, height, inwards, outwards);
   copyMark(raster, labels, isOpen, segments, out);
   const ripple = measureRipple(distance, labels, band) * options.cleanUp;
-  unmixEdges(raster, ground, band, distance, out, { noise: ground.noise, ripple, flat: Math.max(6, ground.noise * 4, ripple * 0.6), soft: softParts.length ? labels : null });
+  unmixEdges(raster, ground, band, distance, out, {
+    noise: ground.noise,
+    ripple,
+    flat: Math.max(6, ground.noise * 4, ripple * 0.6),
+    soft: softParts.length ? labels : null,
+  });
   return { picture: out, areas, segments };
 }
 
@@ -177,14 +229,32 @@ function settleInner(inner: readonly SoftRegion[], labels: Int32Array, isOpen: U
 
 function shiftTrouble({ fringe, eaten, specks }: Trouble, dx: number, dy: number): Trouble {
   const shift = (spots: readonly Spot[]) => spots.map((s) => ({ ...s, x: s.x + dx, y: s.y + dy }));
-  return { fringe: { ...fringe, places: shift(fringe.places) }, eaten: { ...eaten, places: shift(eaten.places) }, specks: shift(specks) };
+  return {
+    fringe: { ...fringe, places: shift(fringe.places) },
+    eaten: { ...eaten, places: shift(eaten.places) },
+    specks: shift(specks),
+  };
 }
 
-const shiftAnchors = (options: FlatOptions, dx: number, dy: number): FlatOptions => ({ ...options, anchors: options.anchors.map((a) => ({ ...a, x: a.x + dx, y: a.y + dy })) });
-const shiftArea = (a: EnclosedArea, dx: number, dy: number): EnclosedArea => ({ ...a, x: a.x + dx, y: a.y + dy, bounds: { ...a.bounds, x: a.bounds.x + dx, y: a.bounds.y + dy } });
+const shiftAnchors = (options: FlatOptions, dx: number, dy: number): FlatOptions => ({
+  ...options,
+  anchors: options.anchors.map((a) => ({ ...a, x: a.x + dx, y: a.y + dy })),
+});
+const shiftArea = (a: EnclosedArea, dx: number, dy: number): EnclosedArea => ({
+  ...a,
+  x: a.x + dx,
+  y: a.y + dy,
+  bounds: { ...a.bounds, x: a.bounds.x + dx, y: a.bounds.y + dy },
+});
 
 /** The person's decisions laid over the judged ones: a point names the area it lies in, or the nearest within 3 px. */
-function applyAnchors(areas: EnclosedArea[], anchors: readonly Anchor[], labels: Int32Array, width: number, height: number): EnclosedArea[] {
+function applyAnchors(
+  areas: EnclosedArea[],
+  anchors: readonly Anchor[],
+  labels: Int32Array,
+  width: number,
+  height: number,
+): EnclosedArea[] {
   const chosen = new Map<number, Anchor['decision']>();
   for (const anchor of anchors) {
     const label = labelNear(Math.round(anchor.x), Math.round(anchor.y), labels, width, height);
@@ -214,8 +284,11 @@ function labelNear(x: number, y: number, labels: Int32Array, width: number, heig
 }
 
 function copyMark({ data }: Raster, labels: Int32Array, isOpen: Uint8Array, { runs }: RowSegments, out: Raster): void {
-  call([data, labels, isOpen, runs], [out.data], 0, ({ k, at }) => k.copyMark(at(data), at(labels), at(isOpen), at(runs), runs.length, at(out.data)));
+  call([data, labels, isOpen, runs], [out.data], 0, ({ k, at }) =>
+    k.copyMark(at(data), at(labels), at(isOpen), at(runs), runs.length, at(out.data)),
+  );
 }
 
 // Neither a weak crumb nor the foot of a shadow nor a pale patch lies so far from the ground.
-const deepFrom = (tolerance: number, noise: number): number => Math.min(255, Math.max(72, tolerance + 40 + Math.ceil(2 * noise)));
+const deepFrom = (tolerance: number, noise: number): number =>
+  Math.min(255, Math.max(72, tolerance + 40 + Math.ceil(2 * noise)));

@@ -17,7 +17,15 @@ export interface EdgeBand {
  * Walks in and out from the edge, eight neighbours a step.
  * @param isOpen  per label from OUTSIDE up, whether those pixels are see-through
  */
-export function findEdgeBand(labels: Int32Array, isOpen: Uint8Array, segments: RowSegments, width: number, height: number, inwards: number, outwards: number): EdgeBand {
+export function findEdgeBand(
+  labels: Int32Array,
+  isOpen: Uint8Array,
+  segments: RowSegments,
+  width: number,
+  height: number,
+  inwards: number,
+  outwards: number,
+): EdgeBand {
   const total = labels.length;
   const depth = signedBytes(total);
   const list = pixelList(total);

@@ -28,13 +28,17 @@ describe('groundDistance', () => {
   });
   it('follows a drifting ground', () => {
     const drifting = onGround(truth, [240, 240, 240]);
-    for (let y = 0; y < 100; y++) for (let x = 0; x < 100; x++) for (let c = 0; c < 3; c++) drifting.data[(y * 100 + x) * 4 + c] -= Math.round(y * 0.3);
+    for (let y = 0; y < 100; y++)
+      for (let x = 0; x < 100; x++)
+        for (let c = 0; c < 3; c++) drifting.data[(y * 100 + x) * 4 + c] -= Math.round(y * 0.3);
     const plane = groundDistance(drifting, measureGround(drifting));
     for (const i of [0, 99, 50 * 100 + 2, 99 * 100, 99 * 100 + 99]) expect(plane[i]).toBeLessThan(4);
   });
   it('a region of a picture sees the ground where it lies in the whole', () => {
     const g = { ...ground, surface: [0, 1, 2].map(() => Float64Array.of(200, 40, 0, 0, 0, 0)) };
-    expect(groundAt({ ...g, frame: { x: 60, y: 0, width: 100, height: 100 } }, 20, 5, 40, 40)).toEqual(groundAt(g, 80, 5, 100, 100));
+    expect(groundAt({ ...g, frame: { x: 60, y: 0, width: 100, height: 100 } }, 20, 5, 40, 40)).toEqual(
+      groundAt(g, 80, 5, 100, 100),
+    );
   });
   it('a colour given by a person keeps what was measured when it is the same one', () => {
     expect(groundOfColour([254, 255, 255], ground)).toBe(ground);
@@ -51,7 +55,18 @@ describe('spreadGround and fillFrom', () => {
   });
   it('counts what it fills and measures its box, also along a winding path', () => {
     const plane = new Uint8Array(9 * 7).fill(255);
-    const path = [[1, 1], [2, 1], [3, 1], [3, 2], [3, 3], [2, 3], [1, 3], [1, 4], [1, 5], [6, 5]];
+    const path = [
+      [1, 1],
+      [2, 1],
+      [3, 1],
+      [3, 2],
+      [3, 3],
+      [2, 3],
+      [1, 3],
+      [1, 4],
+      [1, 5],
+      [6, 5],
+    ];
     for (const [x, y] of path) plane[y * 9 + x] = 0;
     const own = new Int32Array(63);
     expect(fillFrom(1 * 9 + 1, plane, own, 9, 7, 5, 20)).toEqual({ filled: 9, box: [1, 1, 3, 5] });
@@ -73,7 +88,9 @@ describe('findEdgeBand', () => {
   });
   it('treats open areas and soft parts as outside, solid areas as inside', () => {
     const table = openTable(FIRST_AREA + 2, [FIRST_AREA]);
-    expect([table[MARK], table[OUTSIDE], table[SOFT], table[FIRST_AREA], table[FIRST_AREA + 1]]).toEqual([0, 1, 1, 1, 0]);
+    expect([table[MARK], table[OUTSIDE], table[SOFT], table[FIRST_AREA], table[FIRST_AREA + 1]]).toEqual([
+      0, 1, 1, 1, 0,
+    ]);
   });
 });
 
@@ -94,7 +111,9 @@ describe('nearestSolid', () => {
     const palette = dominantColours(seen.data, 100, nearest, band.rings);
     expect([...palette[0]].map(Math.round)).toEqual([...green]);
     const half = green.map((v) => (v - 255) / 2);
-    expect([...(matchColour(palette, [255, 255, 255], half[0], half[1], half[2]) ?? [])].map(Math.round)).toEqual([...green]);
+    expect([...(matchColour(palette, [255, 255, 255], half[0], half[1], half[2]) ?? [])].map(Math.round)).toEqual([
+      ...green,
+    ]);
     expect(matchColour(palette, [255, 255, 255], -10, -120, -120), 'red lies on another line').toBeNull();
     expect(matchColour(palette, [255, 255, 255], 0, 0, 0)).toBeNull();
   });
@@ -128,7 +147,8 @@ describe('chokeMatte and softenMatte', () => {
   it('gives pixels that a spread makes visible the mark’s colour', () => {
     const spread = fresh();
     chokeMatte(spread, -2);
-    for (let i = 0; i < spread.data.length; i += 4) if (spread.data[i + 3] > 0) expect([...spread.data.subarray(i, i + 3)]).toEqual([...green]);
+    for (let i = 0; i < spread.data.length; i += 4)
+      if (spread.data[i + 3] > 0) expect([...spread.data.subarray(i, i + 3)]).toEqual([...green]);
   });
   it('a softness of nothing changes nothing; a softness keeps the colour and the area', () => {
     const same = fresh();
@@ -137,6 +157,7 @@ describe('chokeMatte and softenMatte', () => {
     const soft = fresh();
     softenMatte(soft, 2.5);
     expect(area(soft) / area(truth)).toBeCloseTo(1, 2);
-    for (let i = 0; i < soft.data.length; i += 4) if (soft.data[i + 3] > 0) expect([...soft.data.subarray(i, i + 3)]).toEqual([...green]);
+    for (let i = 0; i < soft.data.length; i += 4)
+      if (soft.data[i + 3] > 0) expect([...soft.data.subarray(i, i + 3)]).toEqual([...green]);
   });
 });

@@ -35,7 +35,12 @@ const LEAST_AREA = 6;
 const PALEST = 64;
 const MOST_RAYS = 96;
 
-interface Found { readonly label: number; readonly areaPx: number; readonly start: number; readonly box: Box }
+interface Found {
+  readonly label: number;
+  readonly areaPx: number;
+  readonly start: number;
+  readonly box: Box;
+}
 
 /**
  * Finds every enclosed area and labels its pixels in `labels` (in place: MARK becomes FIRST_AREA, FIRST_AREA+1 …).
@@ -46,7 +51,14 @@ interface Found { readonly label: number; readonly areaPx: number; readonly star
  * @returns the areas, and how many labels were given out (patches too small to list have one too)
  */
 export function findEnclosedAreas(
-  raster: Raster, ground: Ground, distance: Uint8Array, labels: Int32Array, segments: RowSegments, tolerance: number, ripple = 0, onGroundPatches: (labelCount: number) => void = () => {},
+  raster: Raster,
+  ground: Ground,
+  distance: Uint8Array,
+  labels: Int32Array,
+  segments: RowSegments,
+  tolerance: number,
+  ripple = 0,
+  onGroundPatches: (labelCount: number) => void = () => {},
 ): { areas: EnclosedArea[]; labelCount: number } {
   const { width, height } = raster;
   const { noise } = ground;
@@ -89,25 +101,63 @@ export function findEnclosedAreas(
     const { decision, certainty, shape } = decided.get(f.label) as Judgement & { shape: AreaShape };
     const [x, y] = deepPoint(f, labels, width);
     const [x0, y0, x1, y1] = f.box;
-    return { label: f.label, x, y, areaPx: f.areaPx, bounds: { x: x0, y: y0, width: x1 - x0 + 1, height: y1 - y0 + 1 }, decision, certainty, isChosen: false, shape };
+    return {
+      label: f.label,
+      x,
+      y,
+      areaPx: f.areaPx,
+      bounds: { x: x0, y: y0, width: x1 - x0 + 1, height: y1 - y0 + 1 },
+      decision,
+      certainty,
+      isChosen: false,
+      shape,
+    };
   });
   return { areas: groupAndNumber(areas), labelCount: found.length };
 }
 
 // A patch counts when it is flat: each step from pixel to pixel stays within the noise.
-function findPalePatches(raster: Raster, distance: Uint8Array, labels: Int32Array, runs: Int32Array, tolerance: number, noise: number, take: (k: Kernels, start: number) => void): void {
+function findPalePatches(
+  raster: Raster,
+  distance: Uint8Array,
+  labels: Int32Array,
+  runs: Int32Array,
+  tolerance: number,
+  noise: number,
+  take: (k: Kernels, start: number) => void,
+): void {
   const { width, height, data } = raster;
   const flat = Math.max(5, noise * 3);
   const stack = stackRoom(width, height);
-  call([data, distance, runs], [labels], roomFor(labels.length, labels.length * 4, stack), ({ k, at, scratch, intsAt }) => {
-    const [step, list, waiting] = [scratch(labels.length, false), scratch(labels.length * 4, false), scratch(stack, false)];
-    k.fillBytes(step, 255, labels.length);
-    k.setFill(at(distance), at(labels), 0, width, height, Math.floor(tolerance), waiting);
-    const count = k.findFlat(at(data), at(distance), Math.floor(tolerance), PALEST, flat, at(runs), runs.length, step, list);
-    k.setFill(step, at(labels), 0, width, height, Math.floor(flat), waiting);
-    const candidates = intsAt(list, count);
-    for (let c = k.nextMarked(list, 0, count); c < count; c = k.nextMarked(list, c + 1, count)) take(k, candidates[c]);
-  });
+  call(
+    [data, distance, runs],
+    [labels],
+    roomFor(labels.length, labels.length * 4, stack),
+    ({ k, at, scratch, intsAt }) => {
+      const [step, list, waiting] = [
+        scratch(labels.length, false),
+        scratch(labels.length * 4, false),
+        scratch(stack, false),
+      ];
+      k.fillBytes(step, 255, labels.length);
+      k.setFill(at(distance), at(labels), 0, width, height, Math.floor(tolerance), waiting);
+      const count = k.findFlat(
+        at(data),
+        at(distance),
+        Math.floor(tolerance),
+        PALEST,
+        flat,
+        at(runs),
+        runs.length,
+        step,
+        list,
+      );
+      k.setFill(step, at(labels), 0, width, height, Math.floor(flat), waiting);
+      const candidates = intsAt(list, count);
+      for (let c = k.nextMarked(list, 0, count); c < count; c = k.nextMarked(list, c + 1, count))
+        take(k, candidates[c]);
+    },
+  );
 }
 
 function relabel(f: Found, labels: Int32Array, width: number, to: number): void {
@@ -126,13 +176,23 @@ function goesOnBeyond(f: Found, { width, height, data }: Raster, labels: Int32Ar
   for (let y = y0; y <= y1; y++) {
     for (let x = x0, i = y * width + x; x <= x1; x++, i++) {
       if (labels[i] !== f.label) continue;
-      for (const [dx, dy] of [[1, 0], [-1, 0], [0, 1], [0, -1]]) {
-        if (x + dx < 0 || y + dy < 0 || x + dx >= width || y + dy >= height || labels[i + dx + dy * width] === f.label) continue;
+      for (const [dx, dy] of [
+        [1, 0],
+        [-1, 0],
+        [0, 1],
+        [0, -1],
+      ]) {
+        if (x + dx < 0 || y + dy < 0 || x + dx >= width || y + dy >= height || labels[i + dx + dy * width] === f.label)
+          continue;
         rim++;
         const [px, py] = [x + dx * SKIP, y + dy * SKIP];
         if (px < 0 || py < 0 || px >= width || py >= height) continue;
         const n = py * width + px;
-        if ((labels[n] === MARK || labels[n] === SOFT_INSIDE || labels[n] >= paleFrom) && [0, 1, 2].every((c) => Math.abs(data[n * 4 + c] - data[i * 4 + c]) <= 10)) alike++;
+        if (
+          (labels[n] === MARK || labels[n] === SOFT_INSIDE || labels[n] >= paleFrom) &&
+          [0, 1, 2].every((c) => Math.abs(data[n * 4 + c] - data[i * 4 + c]) <= 10)
+        )
+          alike++;
       }
     }
   }
@@ -142,7 +202,17 @@ function goesOnBeyond(f: Found, { width, height, data }: Raster, labels: Int32Ar
 // Large areas are measured on every nth row: rim and area are counted alike, and only their ratio matters.
 const MEASURED_ROWS = 260;
 
-function measureShape(f: Found, raster: Raster, ground: Ground, distance: Uint8Array, labels: Int32Array, isPatch: boolean, ripple: number, bodyAt: (pixel: number) => Body, others: Uint8Array): Measured {
+function measureShape(
+  f: Found,
+  raster: Raster,
+  ground: Ground,
+  distance: Uint8Array,
+  labels: Int32Array,
+  isPatch: boolean,
+  ripple: number,
+  bodyAt: (pixel: number) => Body,
+  others: Uint8Array,
+): Measured {
   const { width, height, data } = raster;
   const [x0, y0, x1, y1] = f.box;
   const step = Math.max(1, Math.floor((y1 - y0 + 1) / MEASURED_ROWS));
@@ -152,26 +222,57 @@ function measureShape(f: Found, raster: Raster, ground: Ground, distance: Uint8A
     const { k, at } = c;
     const [place, numbers, ray] = [c.scratch(room, false), c.scratch(88), c.scratch(RAY_ROOM, false)];
     setGround(c, ground, width, height);
-    k.measureShape(f.label, ...f.box, step, at(data), at(distance), at(labels), width, height, ground.plane ? 1 : 0, numbers, place);
+    k.measureShape(
+      f.label,
+      ...f.box,
+      step,
+      at(data),
+      at(distance),
+      at(labels),
+      width,
+      height,
+      ground.plane ? 1 : 0,
+      numbers,
+      place,
+    );
     const [sum, counted, outside, beside, a0, a1, a2, i0, i1, i2, rims] = c.realsAt(numbers, 11);
     const rim = c.intsAt(place, rims);
     const halfWidth = (2 * counted) / Math.max(1, rims);
     const limit = Math.min(400, Math.max(12, halfWidth * 8));
     const stray = ground.noise + 0.5 * ripple * Math.min(1, Math.max(0.2, (8 - halfWidth) / 4));
-    const isPale = isPatch || (beside > 0 && isOwnColour([i0, i1, i2].map((v, n) => v / counted - B[n]), [a0, a1, a2].map((v, n) => v / beside - B[n]), stray));
+    const isPale =
+      isPatch ||
+      (beside > 0 &&
+        isOwnColour(
+          [i0, i1, i2].map((v, n) => v / counted - B[n]),
+          [a0, a1, a2].map((v, n) => v / beside - B[n]),
+          stray,
+        ));
     // From points on the rim, straight out across whatever surrounds the area, up to a limit.
     const rayStep = Math.max(1, Math.floor(rims / MOST_RAYS));
-    const met = c.intsAt(ray, k.castRays(place, rims, rayStep, f.label, at(labels), at(others), width, height, limit, ray));
+    const met = c.intsAt(
+      ray,
+      k.castRays(place, rims, rayStep, f.label, at(labels), at(others), width, height, limit, ray),
+    );
     const rays: Ray[] = [];
-    for (let n = 0; n < met.length; ) {
+    for (let n = 0; n < met.length;) {
       const end = n + 1 + 2 * met[n];
       const own: { at: number; label: number }[] = [];
       for (n++; n < end; n += 2) own.push({ at: met[n], label: met[n + 1] });
       rays.push(own);
     }
     return {
-      found: f, limit, rays,
-      shape: { areaPx: f.areaPx, halfWidth, body: bodyAround(rim, labels, width, bodyAt) ?? halfWidth, isPale, offset: sum / Math.max(1, counted), touchesOutside: outside / Math.max(1, rims) },
+      found: f,
+      limit,
+      rays,
+      shape: {
+        areaPx: f.areaPx,
+        halfWidth,
+        body: bodyAround(rim, labels, width, bodyAt) ?? halfWidth,
+        isPale,
+        offset: sum / Math.max(1, counted),
+        touchesOutside: outside / Math.max(1, rims),
+      },
     };
   });
 }
@@ -194,7 +295,12 @@ function isOwnColour(offset: readonly number[], surround: readonly number[], str
 type Ray = readonly { readonly at: number; readonly label: number }[];
 
 /** The largest of the pieces that an area touches. */
-function bodyAround(rim: Int32Array, labels: Int32Array, width: number, bodyAt: (pixel: number) => Body): number | null {
+function bodyAround(
+  rim: Int32Array,
+  labels: Int32Array,
+  width: number,
+  bodyAt: (pixel: number) => Body,
+): number | null {
   let largest: Body | null = null;
   const stride = Math.max(1, Math.floor(rim.length / MOST_RAYS));
   for (let k = 0; k < rim.length; k += stride) {
@@ -208,7 +314,10 @@ function bodyAround(rim: Int32Array, labels: Int32Array, width: number, bodyAt: 
 }
 
 /** The wall as it is once some areas count as open. */
-function wallOf({ rays, limit }: Measured, isOpen: (label: number) => boolean): Pick<AreaShape, 'wall' | 'wallIsOuter'> {
+function wallOf(
+  { rays, limit }: Measured,
+  isOpen: (label: number) => boolean,
+): Pick<AreaShape, 'wall' | 'wallIsOuter'> {
   let logs = 0;
   let ended = 0;
   for (const ray of rays) {
@@ -216,10 +325,17 @@ function wallOf({ rays, limit }: Measured, isOpen: (label: number) => boolean): 
     logs += Math.log(end ? end.at : limit);
     if (end) ended++;
   }
-  return rays.length ? { wall: Math.exp(logs / rays.length), wallIsOuter: ended / rays.length } : { wall: limit, wallIsOuter: 0 };
+  return rays.length
+    ? { wall: Math.exp(logs / rays.length), wallIsOuter: ended / rays.length }
+    : { wall: limit, wallIsOuter: 0 };
 }
 
-interface Measured { readonly found: Found; readonly rays: readonly Ray[]; readonly limit: number; readonly shape: Omit<AreaShape, 'wall' | 'wallIsOuter'> }
+interface Measured {
+  readonly found: Found;
+  readonly rays: readonly Ray[];
+  readonly limit: number;
+  readonly shape: Omit<AreaShape, 'wall' | 'wallIsOuter'>;
+}
 
 /**
  * Decides all areas together, from the outside in: what lies behind a wall that faces the outside is judged first, and
@@ -238,9 +354,16 @@ function judgeTogether(measured: readonly Measured[]): Map<number, Judgement & {
   for (let round = 0, hasChanged = true; hasChanged && round < 8; round++) {
     hasChanged = false;
     // An area is judged as if its like were open: the gaps of a lattice have each other for neighbours.
-    const shapes = measured.map((m, k): AreaShape => ({ ...m.shape, ...wallOf(m, (label) => isOpen[label] === 1 || (familyOf[label] === families[k] && label !== m.found.label)) }));
+    const shapes = measured.map((m, k): AreaShape => ({
+      ...m.shape,
+      ...wallOf(m, (label) => isOpen[label] === 1 || (familyOf[label] === families[k] && label !== m.found.label)),
+    }));
     const scores = poolScores(shapes.map(scoreArea), shapes, families);
-    const judged = measured.flatMap((m, k) => (decided.get(m.found.label)?.decision === 'open' ? [] : [{ label: m.found.label, value: { ...judgeArea(shapes[k], scores[k]), shape: shapes[k] } }]));
+    const judged = measured.flatMap((m, k) =>
+      decided.get(m.found.label)?.decision === 'open'
+        ? []
+        : [{ label: m.found.label, value: { ...judgeArea(shapes[k], scores[k]), shape: shapes[k] } }],
+    );
     for (const { label, value } of judged) {
       if (value.decision === 'open') {
         hasChanged = true;
@@ -272,7 +395,12 @@ function findFamilies(measured: readonly Measured[]): number[] {
   for (const [a, m] of few.entries()) {
     for (let b = a + 1; b < few.length; b++) {
       const n = few[b];
-      if (m.shape.isPale !== n.shape.isPale || !near(m.shape.halfWidth, n.shape.halfWidth, 1.7) || !near(m.found.areaPx, n.found.areaPx, 5)) continue;
+      if (
+        m.shape.isPale !== n.shape.isPale ||
+        !near(m.shape.halfWidth, n.shape.halfWidth, 1.7) ||
+        !near(m.found.areaPx, n.found.areaPx, 5)
+      )
+        continue;
       const [p, q] = [m.found.box, n.found.box];
       const gap = Math.max(p[0] - q[2], q[0] - p[2], p[1] - q[3], q[1] - p[3], 0);
       const size = Math.min(Math.max(p[2] - p[0], p[3] - p[1]), Math.max(q[2] - q[0], q[3] - q[1])) + 1;
@@ -307,11 +435,13 @@ function deepPoint(f: Found, labels: Int32Array, width: number): [number, number
 
 function groupAndNumber(areas: Omit<EnclosedArea, 'number' | 'group'>[]): EnclosedArea[] {
   const leaders: typeof areas = [];
-  const grouped = [...areas].sort((a, b) => b.areaPx - a.areaPx).map((area) => {
-    let group = leaders.findIndex((l) => isAlike(l, area));
-    if (group < 0) group = leaders.push(area) - 1;
-    return { ...area, group: group + 1 };
-  });
+  const grouped = [...areas]
+    .sort((a, b) => b.areaPx - a.areaPx)
+    .map((area) => {
+      let group = leaders.findIndex((l) => isAlike(l, area));
+      if (group < 0) group = leaders.push(area) - 1;
+      return { ...area, group: group + 1 };
+    });
   const isUnsure = (a: { certainty: number }) => a.certainty < UNSURE_BELOW;
   grouped.sort((a, b) => Number(isUnsure(b)) - Number(isUnsure(a)) || b.areaPx - a.areaPx || a.y - b.y || a.x - b.x);
   return grouped.map((area, k) => ({ ...area, number: k + 1 }));
@@ -319,6 +449,11 @@ function groupAndNumber(areas: Omit<EnclosedArea, 'number' | 'group'>[]): Enclos
 
 function isAlike(a: Omit<EnclosedArea, 'number' | 'group'>, b: Omit<EnclosedArea, 'number' | 'group'>): boolean {
   const near = (p: number, q: number, ratio: number) => Math.max(p, q) <= ratio * Math.min(p, q);
-  return a.decision === b.decision && a.shape.isPale === b.shape.isPale && near(a.areaPx, b.areaPx, 1.8)
-    && near(a.shape.halfWidth, b.shape.halfWidth, 1.4) && near(a.shape.wall + 1, b.shape.wall + 1, 1.8);
+  return (
+    a.decision === b.decision &&
+    a.shape.isPale === b.shape.isPale &&
+    near(a.areaPx, b.areaPx, 1.8) &&
+    near(a.shape.halfWidth, b.shape.halfWidth, 1.4) &&
+    near(a.shape.wall + 1, b.shape.wall + 1, 1.8)
+  );
 }

@@ -20,7 +20,13 @@ const LEAST_SHARE = 0.004;
  * @param out  the picture in which the mark's own pixels are opaque
  * @param soiled  how far compression moves a colour, code values
  */
-export function flatColours(data: Uint8Array, out: Uint8Array, band: EdgeBand, total: number, soiled: number): Float64Array[] {
+export function flatColours(
+  data: Uint8Array,
+  out: Uint8Array,
+  band: EdgeBand,
+  total: number,
+  soiled: number,
+): Float64Array[] {
   const { depth } = band;
   const close = CLOSE + 0.5 * soiled;
   const step = Math.max(1, Math.floor(total / (MOST_SAMPLES * 4)));
@@ -50,7 +56,8 @@ export function flatColours(data: Uint8Array, out: Uint8Array, band: EdgeBand, t
       if (!first) continue;
       const peak = meanWithin(first.mean, close);
       const near = peak && meanWithin(peak.mean, close * NEAR);
-      if (peak && near && peak.count >= length * LEAST_SHARE && peak.count >= LEAST_PEAK * near.count) found.push(peak.mean);
+      if (peak && near && peak.count >= length * LEAST_SHARE && peak.count >= LEAST_PEAK * near.count)
+        found.push(peak.mean);
     }
     return found;
   });

@@ -6,7 +6,12 @@ import type { Ground } from './measureGround';
 export const viewsOf = (ground: Ground): View[] => (ground.plane ? [ground.plane.data] : []);
 
 /** Tells the kernels what ground the picture has. A ground given as a plane must have been cut to the picture. */
-export function setGround({ k, at }: Call, { colour, surface, plane, frame }: Ground, width: number, height: number): void {
+export function setGround(
+  { k, at }: Call,
+  { colour, surface, plane, frame }: Ground,
+  width: number,
+  height: number,
+): void {
   if (plane) k.setGroundPlane(at(plane.data), plane.width);
   else if (surface) {
     surface.forEach((c, channel) => k.setGroundSurface(channel, c[0], c[1], c[2], c[3], c[4], c[5]));

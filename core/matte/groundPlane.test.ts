@@ -18,16 +18,26 @@ function onPattern(mark: Raster, at: (x: number, y: number) => Rgb): Raster {
   }
   return out;
 }
-const checkerOf = (cell: number, shift: number, light: number, dark: number) => (x: number, y: number): Rgb => {
-  const v = (Math.floor((x + shift) / cell) + Math.floor((y + shift) / cell)) % 2 ? dark : light;
-  return [v, v, v];
-};
-const borderOf = (r: Raster) => Array.from({ length: r.width * r.height }, (_, i) => i).filter((i) => i % r.width < 6 || i % r.width >= r.width - 6 || i < r.width * 6 || i >= r.width * (r.height - 6));
-const alphaError = (a: Raster, b: Raster) => a.data.reduce((s, v, i) => (i % 4 === 3 ? s + Math.abs(v - b.data[i]) / 255 : s), 0) / (a.data.length / 4);
+const checkerOf =
+  (cell: number, shift: number, light: number, dark: number) =>
+  (x: number, y: number): Rgb => {
+    const v = (Math.floor((x + shift) / cell) + Math.floor((y + shift) / cell)) % 2 ? dark : light;
+    return [v, v, v];
+  };
+const borderOf = (r: Raster) =>
+  Array.from({ length: r.width * r.height }, (_, i) => i).filter(
+    (i) => i % r.width < 6 || i % r.width >= r.width - 6 || i < r.width * 6 || i >= r.width * (r.height - 6),
+  );
+const alphaError = (a: Raster, b: Raster) =>
+  a.data.reduce((s, v, i) => (i % 4 === 3 ? s + Math.abs(v - b.data[i]) / 255 : s), 0) / (a.data.length / 4);
 
 describe('a checker pattern baked into the picture', () => {
   const truth = drawMark(200, 180, either(ring(100, 90, 70, 50), disc(100, 90, 20)), red);
-  it.each([[8, 0, 255, 204], [13, 5, 250, 236], [21, 9, 120, 90]])('of %s px squares is found wherever it begins, and comes off whole', (cell, shift, light, dark) => {
+  it.each([
+    [8, 0, 255, 204],
+    [13, 5, 250, 236],
+    [21, 9, 120, 90],
+  ])('of %s px squares is found wherever it begins, and comes off whole', (cell, shift, light, dark) => {
     const picture = onPattern(truth, checkerOf(cell, shift, light, dark));
     expect(measureChecker(picture, borderOf(picture))?.cellPx).toBeCloseTo(cell, 1);
     expect(alphaError(cutOutFlat(picture, plainFlat).picture, truth)).toBeLessThan(0.002);
@@ -35,7 +45,8 @@ describe('a checker pattern baked into the picture', () => {
   it('keeps white that belongs to the mark whole, though it matches the white squares', () => {
     const white = drawMark(200, 180, disc(100, 90, 26), [255, 255, 255]);
     const both = onPattern(white, () => [0, 0, 0]);
-    for (let i = 0; i < white.data.length; i += 4) if (white.data[i + 3] === 0) both.data.set(truth.data.subarray(i, i + 4), i);
+    for (let i = 0; i < white.data.length; i += 4)
+      if (white.data[i + 3] === 0) both.data.set(truth.data.subarray(i, i + 4), i);
     const plate = drawMark(200, 180, disc(100, 90, 70), red);
     for (let i = 0; i < plate.data.length; i += 4) if (white.data[i + 3] > 127) plate.data.set([255, 255, 255, 255], i);
     const { picture } = cutOutFlat(onPattern(plate, checkerOf(10, 0, 255, 204)), plainFlat);
@@ -54,7 +65,13 @@ describe('several grounds picked by a person', () => {
   it('all come off, the seam between them too', () => {
     const truth = drawMark(200, 160, disc(100, 80, 40), red);
     const picture = onPattern(truth, (x) => (x < 98 ? [255, 255, 255] : x < 99 ? [190, 200, 215] : [120, 150, 180]));
-    const { picture: out } = cutOutFlat(picture, { ...plainFlat, grounds: [[255, 255, 255], [120, 150, 180]] });
+    const { picture: out } = cutOutFlat(picture, {
+      ...plainFlat,
+      grounds: [
+        [255, 255, 255],
+        [120, 150, 180],
+      ],
+    });
     expect(alphaError(out, truth)).toBeLessThan(0.003);
     expect(pixel(out, 98, 5)[3]).toBe(0);
   });

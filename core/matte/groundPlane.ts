@@ -38,7 +38,11 @@ export function planeOfColours({ width, height, data }: Raster, colours: readonl
   for (let i = 0; i < total; i++) {
     let least = SURE + 1;
     for (const [k, c] of colours.entries()) {
-      const d = Math.max(Math.abs(data[i * 4] - c[0]), Math.abs(data[i * 4 + 1] - c[1]), Math.abs(data[i * 4 + 2] - c[2]));
+      const d = Math.max(
+        Math.abs(data[i * 4] - c[0]),
+        Math.abs(data[i * 4 + 1] - c[1]),
+        Math.abs(data[i * 4 + 2] - c[2]),
+      );
       if (d < least) {
         least = d;
         own[i] = k;
@@ -65,18 +69,27 @@ function spreadNearest(own: Int8Array, width: number, height: number): Int8Array
     far[i] = far[n] + 1;
     out[i] = out[n];
   };
-  for (let y = 0, i = 0; y < height; y++) for (let x = 0; x < width; x++, i++) {
-    if (x > 0) take(i, i - 1);
-    if (y > 0) take(i, i - width);
-  }
-  for (let y = height - 1, i = own.length - 1; y >= 0; y--) for (let x = width - 1; x >= 0; x--, i--) {
-    if (x < width - 1) take(i, i + 1);
-    if (y < height - 1) take(i, i + width);
-  }
+  for (let y = 0, i = 0; y < height; y++)
+    for (let x = 0; x < width; x++, i++) {
+      if (x > 0) take(i, i - 1);
+      if (y > 0) take(i, i - width);
+    }
+  for (let y = height - 1, i = own.length - 1; y >= 0; y--)
+    for (let x = width - 1; x >= 0; x--, i--) {
+      if (x < width - 1) take(i, i + 1);
+      if (y < height - 1) take(i, i + width);
+    }
   return out;
 }
 
-function mixOfTwo(data: Uint8Array, i: number, own: Int8Array, colours: readonly Rgb[], width: number, height: number): Rgb | null {
+function mixOfTwo(
+  data: Uint8Array,
+  i: number,
+  own: Int8Array,
+  colours: readonly Rgb[],
+  width: number,
+  height: number,
+): Rgb | null {
   const x = i % width;
   const y = (i / width) | 0;
   let first = -1;
@@ -101,5 +114,7 @@ function mixOfTwo(data: Uint8Array, i: number, own: Int8Array, colours: readonly
   const t = dot / Math.max(1, square);
   if (t < 0 || t > 1) return null;
   const on = a.map((value, c) => value + t * (b[c] - value));
-  return Math.max(...on.map((value, c) => Math.abs(value - v[c]))) <= SURE * 0.7 ? (on.map(Math.round) as unknown as Rgb) : null;
+  return Math.max(...on.map((value, c) => Math.abs(value - v[c]))) <= SURE * 0.7
+    ? (on.map(Math.round) as unknown as Rgb)
+    : null;
 }

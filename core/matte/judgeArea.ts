@@ -32,7 +32,8 @@ const EDGE = 1;
  * The weights are those of a logistic regression on the enclosed areas of drawn test logos (docs/adr/0008).
  */
 export function scoreArea({ halfWidth, wall, body, wallIsOuter }: AreaShape): number {
-  const against = (thickness: number) => Math.max(-3, Math.min(3, Math.log((halfWidth + EDGE) / Math.max(1, thickness))));
+  const against = (thickness: number) =>
+    Math.max(-3, Math.min(3, Math.log((halfWidth + EDGE) / Math.max(1, thickness))));
   return 2.6 + 1.9 * against(wall - 2 * EDGE) + 2.7 * against(body - EDGE) + 1.1 * wallIsOuter;
 }
 

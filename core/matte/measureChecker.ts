@@ -39,7 +39,8 @@ export function measureChecker(raster: Raster, at: readonly number[]): Checker |
   return null;
 }
 
-const differ = (data: Uint8Array, i: number, c: ArrayLike<number>) => Math.max(Math.abs(data[i * 4] - c[0]), Math.abs(data[i * 4 + 1] - c[1]), Math.abs(data[i * 4 + 2] - c[2]));
+const differ = (data: Uint8Array, i: number, c: ArrayLike<number>) =>
+  Math.max(Math.abs(data[i * 4] - c[0]), Math.abs(data[i * 4 + 1] - c[1]), Math.abs(data[i * 4 + 2] - c[2]));
 
 function twoColours({ data }: Raster, at: readonly number[]): [Rgb, Rgb] | null {
   const bins = new Map<number, number>();
@@ -53,7 +54,9 @@ function twoColours({ data }: Raster, at: readonly number[]): [Rgb, Rgb] | null 
     if (found.some((f) => Math.max(...f.map((v, c) => Math.abs(v - middle[c]))) < LEAST_APART)) continue;
     const near = at.filter((i) => differ(data, i, middle) <= 7);
     if (near.length < at.length * LEAST_EACH) break;
-    found.push([0, 1, 2].map((c) => Math.round(near.reduce((s, i) => s + data[i * 4 + c], 0) / near.length)) as unknown as Rgb);
+    found.push(
+      [0, 1, 2].map((c) => Math.round(near.reduce((s, i) => s + data[i * 4 + c], 0) / near.length)) as unknown as Rgb,
+    );
     if (found.length === 2) break;
   }
   if (found.length < 2) return null;
@@ -62,7 +65,11 @@ function twoColours({ data }: Raster, at: readonly number[]): [Rgb, Rgb] | null 
 }
 
 /** Where the colours change along lines near the border, as a grid of equal steps. */
-function fitGrid({ width, height, data }: Raster, [a, b]: readonly [Rgb, Rgb], along: boolean): { cell: number; origin: number; count: number } | null {
+function fitGrid(
+  { width, height, data }: Raster,
+  [a, b]: readonly [Rgb, Rgb],
+  along: boolean,
+): { cell: number; origin: number; count: number } | null {
   const length = along ? width : height;
   const across = along ? height : width;
   const votes = new Float64Array(length);
@@ -83,13 +90,20 @@ function fitGrid({ width, height, data }: Raster, [a, b]: readonly [Rgb, Rgb], a
     if (votes[k] >= 2 && votes[k] >= (votes[k - 1] ?? 0) && votes[k] > (votes[k + 1] ?? 0) && sum >= 3) edges.push(k);
   }
   if (edges.length < 3) return null;
-  const gaps = edges.slice(1).map((e, k) => e - edges[k]).sort((p, q) => p - q);
+  const gaps = edges
+    .slice(1)
+    .map((e, k) => e - edges[k])
+    .sort((p, q) => p - q);
   let cell = gaps[gaps.length >> 1];
   if (cell < LEAST_CELL || cell > MOST_CELL) return null;
   // Least squares of position on number, again with the better step until it stands.
   let origin = edges[0];
   for (let round = 0; round < 3; round++) {
-    let n = 0, sk = 0, se = 0, skk = 0, ske = 0;
+    let n = 0,
+      sk = 0,
+      se = 0,
+      skk = 0,
+      ske = 0;
     let number = 0;
     for (const [j, e] of edges.entries()) {
       if (j > 0) number += Math.max(1, Math.round((e - edges[j - 1]) / cell));

@@ -31,10 +31,13 @@ describe('measureGround', () => {
     expect(g.colour).toEqual([255, 255, 255]);
     expect(g.share).toBeLessThan(0.85);
   });
-  it('finds a dark ground as well as a light one', () => expect(measureGround(onGround(badge, [12, 14, 30])).colour).toEqual([12, 14, 30]));
+  it('finds a dark ground as well as a light one', () =>
+    expect(measureGround(onGround(badge, [12, 14, 30])).colour).toEqual([12, 14, 30]));
   it('follows a ground that drifts across the picture', () => {
     const picture = onGround(badge, [220, 220, 220]);
-    for (let y = 0; y < 160; y++) for (let x = 0; x < 200; x++) for (let c = 0; c < 3; c++) picture.data[(y * 200 + x) * 4 + c] -= Math.round((x / 200) * 24);
+    for (let y = 0; y < 160; y++)
+      for (let x = 0; x < 200; x++)
+        for (let c = 0; c < 3; c++) picture.data[(y * 200 + x) * 4 + c] -= Math.round((x / 200) * 24);
     const g = measureGround(picture);
     expect(g.drift).toBeGreaterThan(20);
     expect(groundAt(g, 10, 80, 200, 160)[0]).toBeCloseTo(219, -0.3);
@@ -52,7 +55,12 @@ describe('measureGround', () => {
     expect(g.noise).toBeLessThan(7);
   });
   it('is not misled by a mark that touches one side', () => {
-    const g = measureGround(onGround(drawMark(200, 160, (x) => (x < 60 ? 1 : 0), [200, 30, 30]), [255, 255, 255]));
+    const g = measureGround(
+      onGround(
+        drawMark(200, 160, (x) => (x < 60 ? 1 : 0), [200, 30, 30]),
+        [255, 255, 255],
+      ),
+    );
     expect(g.colour).toEqual([255, 255, 255]);
     expect(g.share).toBeGreaterThan(0.4);
     expect(g.share).toBeLessThan(0.8);
@@ -60,7 +68,8 @@ describe('measureGround', () => {
   it('finds hardly any common ground in a picture without one', () => {
     const picture = onGround(badge, [0, 0, 0]);
     const random = seededRandom(9);
-    for (let i = 0; i < picture.data.length; i += 4) picture.data.set([random() * 255, random() * 255, random() * 255], i);
+    for (let i = 0; i < picture.data.length; i += 4)
+      picture.data.set([random() * 255, random() * 255, random() * 255], i);
     expect(measureGround(picture).share).toBeLessThan(0.35);
   });
 });

@@ -92,12 +92,27 @@ function groundOfChecker(raster: Raster, checker: Checker, at: number[]): Ground
   const plane = planeOfChecker(checker, raster.width, raster.height);
   const off = at.map((i) => distance(raster.data, i, plane.data.subarray(i * 3, i * 3 + 3)));
   const noise = 1.4826 * median(off);
-  return { colour: checker.colours[0], noise, drift: 0, share: off.filter((d) => d <= Math.max(8, 4 * noise)).length / at.length, surface: null, plane, checker };
+  return {
+    colour: checker.colours[0],
+    noise,
+    drift: 0,
+    share: off.filter((d) => d <= Math.max(8, 4 * noise)).length / at.length,
+    surface: null,
+    plane,
+    checker,
+  };
 }
 
 /** Several grounds picked by a person. @param colours  two or more */
 export function groundOfColours(raster: Raster, colours: readonly Rgb[], measured: Ground): Ground {
-  return { colour: colours[0], noise: measured.noise, drift: 0, share: measured.share, surface: null, plane: planeOfColours(raster, colours) };
+  return {
+    colour: colours[0],
+    noise: measured.noise,
+    drift: 0,
+    share: measured.share,
+    surface: null,
+    plane: planeOfColours(raster, colours),
+  };
 }
 
 /** A ground given by a person as one colour: no drift, and the noise that the border shows about it. */
@@ -107,7 +122,13 @@ export function groundOfColour(colour: Rgb, measured: Ground): Ground {
 }
 
 /** The ground's colour at one pixel, not rounded. */
-export function groundAt(ground: Ground, x: number, y: number, width: number, height: number): [number, number, number] {
+export function groundAt(
+  ground: Ground,
+  x: number,
+  y: number,
+  width: number,
+  height: number,
+): [number, number, number] {
   const { surface, colour, frame, plane } = ground;
   if (plane) {
     const s = ((frame ? y + frame.y : y) * plane.width + (frame ? x + frame.x : x)) * 3;
@@ -116,7 +137,8 @@ export function groundAt(ground: Ground, x: number, y: number, width: number, he
   if (!surface) return [colour[0], colour[1], colour[2]];
   const u = (frame ? (x + frame.x) / frame.width : x / width) - 0.5;
   const v = (frame ? (y + frame.y) / frame.height : y / height) - 0.5;
-  const value = (k: Float64Array) => Math.min(255, Math.max(0, k[0] + k[1] * u + k[2] * v + k[3] * u * u + k[4] * u * v + k[5] * v * v));
+  const value = (k: Float64Array) =>
+    Math.min(255, Math.max(0, k[0] + k[1] * u + k[2] * v + k[3] * u * u + k[4] * u * v + k[5] * v * v));
   return [value(surface[0]), value(surface[1]), value(surface[2])];
 }
 
@@ -210,11 +232,18 @@ function fitSurfaces(at: readonly number[], width: number, height: number, data:
       for (let c = 0; c < 3; c++) values[c * UNKNOWNS + r] += basis[r] * data[i * 4 + c];
     }
   }
-  return [0, 1, 2].map((channel) => solve(Array.from({ length: UNKNOWNS }, (_, r) => {
-    const row = Float64Array.of(...products.subarray(r * UNKNOWNS, (r + 1) * UNKNOWNS), values[channel * UNKNOWNS + r]);
-    row[r] += 1e-9 * at.length + 1e-12; // a border all in one row leaves some terms free
-    return row;
-  })));
+  return [0, 1, 2].map((channel) =>
+    solve(
+      Array.from({ length: UNKNOWNS }, (_, r) => {
+        const row = Float64Array.of(
+          ...products.subarray(r * UNKNOWNS, (r + 1) * UNKNOWNS),
+          values[channel * UNKNOWNS + r],
+        );
+        row[r] += 1e-9 * at.length + 1e-12; // a border all in one row leaves some terms free
+        return row;
+      }),
+    ),
+  );
 }
 
 function solve(A: Float64Array[]): Float64Array {
@@ -232,7 +261,13 @@ function solve(A: Float64Array[]): Float64Array {
   return Float64Array.from({ length: n }, (_, r) => A[r][n] / A[r][r]);
 }
 
-function residuals(at: number[], data: Uint8Array, width: number, height: number, surface: readonly Float64Array[]): number[] {
+function residuals(
+  at: number[],
+  data: Uint8Array,
+  width: number,
+  height: number,
+  surface: readonly Float64Array[],
+): number[] {
   const model = { colour: [0, 0, 0] as const, noise: 0, drift: 0, share: 0, surface };
   return at.map((i) => distance(data, i, groundAt(model, i % width, Math.floor(i / width), width, height)));
 }

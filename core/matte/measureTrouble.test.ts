@@ -26,7 +26,8 @@ describe('measureTrouble', () => {
     // What a hard cut leaves: the picture's own pixels, ground and all, wherever there is any mark.
     const picture = onGround(mark, white);
     const hard = { ...mark, data: mark.data.slice() };
-    for (let i = 0; i < hard.data.length; i += 4) if (hard.data[i + 3] > 0) hard.data.set([...picture.data.subarray(i, i + 3), 255], i);
+    for (let i = 0; i < hard.data.length; i += 4)
+      if (hard.data[i + 3] > 0) hard.data.set([...picture.data.subarray(i, i + 3), 255], i);
     const { fringe } = look(picture, hard);
     expect(fringe.share).toBeGreaterThan(0.3);
     expect(fringe.strength).toBeGreaterThan(0.34);
@@ -39,7 +40,8 @@ describe('measureTrouble', () => {
   it('does not take a second colour of the mark beside the edge for a fringe', () => {
     const two = { ...mark, data: mark.data.slice() };
     const rim = drawMark(300, 300, ring(150, 150, 120, 112), [200, 60, 160]);
-    for (let i = 0; i < two.data.length; i += 4) if (rim.data[i + 3] > 200) two.data.set(rim.data.subarray(i, i + 4), i);
+    for (let i = 0; i < two.data.length; i += 4)
+      if (rim.data[i + 3] > 200) two.data.set(rim.data.subarray(i, i + 4), i);
     expect(look(onGround(two, white), two).fringe.share).toBeLessThan(0.03);
   });
   it('measures what was taken away whole, and where', () => {
@@ -49,9 +51,15 @@ describe('measureTrouble', () => {
     expect(Math.hypot(eaten.places[0].x - 30, eaten.places[0].y - 30)).toBeLessThan(18);
   });
   it('counts specks that stand alone, not the small parts of something larger', () => {
-    const dusty = drawMark(300, 300, either(ring(150, 150, 120, 70), disc(20, 280, 1.5), disc(280, 20, 1.5), disc(150, 24, 1.5)), green);
+    const dusty = drawMark(
+      300,
+      300,
+      either(ring(150, 150, 120, 70), disc(20, 280, 1.5), disc(280, 20, 1.5), disc(150, 24, 1.5)),
+      green,
+    );
     const { specks } = look(onGround(dusty, white), dusty);
     expect(specks).toHaveLength(2); // the third touches the ring
-    for (const s of specks) expect(Math.min(Math.hypot(s.x - 20, s.y - 280), Math.hypot(s.x - 280, s.y - 20))).toBeLessThan(4);
+    for (const s of specks)
+      expect(Math.min(Math.hypot(s.x - 20, s.y - 280), Math.hypot(s.x - 280, s.y - 20))).toBeLessThan(4);
   });
 });

@@ -14,7 +14,11 @@ export interface Trouble {
 }
 
 /** A place in pixels of the picture, and how much of the trouble lies there. */
-export interface Spot { readonly x: number; readonly y: number; readonly amount: number }
+export interface Spot {
+  readonly x: number;
+  readonly y: number;
+  readonly amount: number;
+}
 
 /** Trouble closer together than this is one place to visit. */
 const CELL = 40;
@@ -35,7 +39,8 @@ const ALONE = 9;
 const SAMPLED = 11;
 
 /** Bytes of the kernels' memory that the check takes up. */
-export const troubleRoom = (width: number, height: number): number => roomFor(width * height) + 32 * cellsOf(width, height) + 4096;
+export const troubleRoom = (width: number, height: number): number =>
+  roomFor(width * height) + 32 * cellsOf(width, height) + 4096;
 
 const cellsOf = (width: number, height: number) => Math.ceil(width / CELL) * Math.ceil(height / CELL);
 
@@ -45,7 +50,13 @@ const cellsOf = (width: number, height: number) => Math.ceil(width / CELL) * Mat
  * @param segments  of that plane; edges and what is eaten lie in mixed ones
  * @param out       the cut-out, straight alpha
  */
-export function measureTrouble(ground: Ground, distance: Uint8Array, { runs }: RowSegments, out: Raster, tolerance: number): Trouble {
+export function measureTrouble(
+  ground: Ground,
+  distance: Uint8Array,
+  { runs }: RowSegments,
+  out: Raster,
+  tolerance: number,
+): Trouble {
   const { width, height, data } = out;
   const cells = cellsOf(width, height);
   return call([distance, runs, data, ...viewsOf(ground)], [], troubleRoom(width, height), (c) => {
@@ -53,15 +64,38 @@ export function measureTrouble(ground: Ground, distance: Uint8Array, { runs }: R
     const [amounts, firsts, order, totals] = [scratch(cells * 16), scratch(cells * 8), scratch(cells * 8), scratch(64)];
     setGround(c, ground, width, height);
     k.startTrouble(at(data), width, height);
-    k.findTrouble(at(distance), at(runs), runs.length, Math.min(255, Math.floor(tolerance + SURELY)), TINTED, CELL, amounts, firsts, order, totals);
-    const spots = (table: number, count: number) => [...intsAt(order + table * cells * 4, count)].map((cell) => {
-      const first = intsAt(firsts + (table * cells + cell) * 4, 1)[0] - 1;
-      return { x: first % width, y: Math.floor(first / width), amount: realsAt(amounts + (table * cells + cell) * 8, 1)[0] };
-    }).sort((a, b) => b.amount - a.amount);
+    k.findTrouble(
+      at(distance),
+      at(runs),
+      runs.length,
+      Math.min(255, Math.floor(tolerance + SURELY)),
+      TINTED,
+      CELL,
+      amounts,
+      firsts,
+      order,
+      totals,
+    );
+    const spots = (table: number, count: number) =>
+      [...intsAt(order + table * cells * 4, count)]
+        .map((cell) => {
+          const first = intsAt(firsts + (table * cells + cell) * 4, 1)[0] - 1;
+          return {
+            x: first % width,
+            y: Math.floor(first / width),
+            amount: realsAt(amounts + (table * cells + cell) * 8, 1)[0],
+          };
+        })
+        .sort((a, b) => b.amount - a.amount);
     const [edges, tinted, strength, areaPx, tintedCells, goneCells] = realsAt(totals, 6);
     return {
-      fringe: { share: edges ? tinted / edges : 0, strength: tinted ? strength / tinted : 0, places: spots(0, tintedCells) },
-      eaten: { areaPx, places: spots(1, goneCells) }, specks: findSpecks(c, runs, width, height),
+      fringe: {
+        share: edges ? tinted / edges : 0,
+        strength: tinted ? strength / tinted : 0,
+        places: spots(0, tintedCells),
+      },
+      eaten: { areaPx, places: spots(1, goneCells) },
+      specks: findSpecks(c, runs, width, height),
     };
   });
 }
@@ -71,7 +105,11 @@ function findSpecks({ k, at, scratch, intsAt }: Call, runs: Int32Array, width: n
   const [seen, piece] = [scratch(width * height), scratch((LARGEST_SPECK + 16) * 4)];
   const found: Spot[] = [];
   k.startSpecks();
-  for (let count = k.nextSpeck(at(runs), runs.length, most, ALONE, seen, piece); count > 0; count = k.nextSpeck(at(runs), runs.length, most, ALONE, seen, piece)) {
+  for (
+    let count = k.nextSpeck(at(runs), runs.length, most, ALONE, seen, piece);
+    count > 0;
+    count = k.nextSpeck(at(runs), runs.length, most, ALONE, seen, piece)
+  ) {
     const [first] = intsAt(piece, 1);
     found.push({ x: first % width, y: Math.floor(first / width), amount: count });
   }

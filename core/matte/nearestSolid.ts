@@ -9,17 +9,36 @@ import type { EdgeBand } from './edgeBand';
  * @param outwards  how many of the outer rings are asked about
  * @param flat  largest difference to a neighbour, code values, that still counts as one colour
  */
-export function nearestSolid(raster: Raster, band: EdgeBand, distance: Uint8Array, flat: number, leastDistance: number, outwards = band.outer.length): Int32Array {
+export function nearestSolid(
+  raster: Raster,
+  band: EdgeBand,
+  distance: Uint8Array,
+  flat: number,
+  leastDistance: number,
+  outwards = band.outer.length,
+): Int32Array {
   const { width, height } = raster;
   const nearest = ints(width * height);
   const { rings, outer, depth } = band;
   const asked = outer.slice(0, outwards);
   call([raster.data, distance, depth, ...rings, ...asked], [nearest], 0, ({ k, at }) => {
     for (let r = rings.length - 1; r >= 1; r--) {
-      k.findSolid(at(raster.data), width, height, at(rings[r]), rings[r].length, at(distance), leastDistance, at(depth), Math.floor(flat), at(nearest));
+      k.findSolid(
+        at(raster.data),
+        width,
+        height,
+        at(rings[r]),
+        rings[r].length,
+        at(distance),
+        leastDistance,
+        at(depth),
+        Math.floor(flat),
+        at(nearest),
+      );
     }
     // Deepest ring first; twice within a ring, so that neighbours of one ring can share as well.
-    for (const ring of [...rings].reverse().concat(asked)) k.handOn(at(ring), ring.length, at(nearest), width, width * height);
+    for (const ring of [...rings].reverse().concat(asked))
+      k.handOn(at(ring), ring.length, at(nearest), width, width * height);
   });
   return nearest;
 }

@@ -10,12 +10,31 @@ const LARGEST_WHEN_CLEAN = 8;
  * Hysteresis as in edge finding: a weak pixel counts only together with a strong one, or in numbers.
  * @see J. Canny, "A Computational Approach to Edge Detection", 1986, section on thresholding with hysteresis
  */
-export function removeDirt(distance: Uint8Array, labels: Int32Array, segments: RowSegments, width: number, tolerance: number, ripple: number): void {
+export function removeDirt(
+  distance: Uint8Array,
+  labels: Int32Array,
+  segments: RowSegments,
+  width: number,
+  tolerance: number,
+  ripple: number,
+): void {
   const isClean = ripple < 3;
   const most = isClean ? LARGEST_WHEN_CLEAN : LARGEST_DIRT;
   const strong = isClean ? tolerance + 4 : tolerance + Math.min(30, 6 + ripple * 1.5);
   const { runs } = segments;
   call([runs], [distance, labels], labels.length + most * 4 + 128, ({ k, at, scratch }) => {
-    k.removeDirt(at(distance), at(labels), at(runs), runs.length, width, labels.length, Math.floor(tolerance), strong, most, scratch(labels.length), scratch(most * 4 + 64, false));
+    k.removeDirt(
+      at(distance),
+      at(labels),
+      at(runs),
+      runs.length,
+      width,
+      labels.length,
+      Math.floor(tolerance),
+      strong,
+      most,
+      scratch(labels.length),
+      scratch(most * 4 + 64, false),
+    );
   });
 }

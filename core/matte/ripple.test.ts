@@ -13,7 +13,8 @@ import { MARK, OUTSIDE, SOFT, spreadGround } from './spreadGround';
 import { measureRipple } from './unmixEdges';
 
 const mark = drawMark(240, 240, either(ring(120, 120, 100, 70), disc(120, 120, 40)), [31, 60, 120]);
-const jpeg = async (quality: number) => (await decodePicture(await jpegOf(onGround(mark, [255, 255, 255]), quality), 'x.jpg')).raster;
+const jpeg = async (quality: number) =>
+  (await decodePicture(await jpegOf(onGround(mark, [255, 255, 255]), quality), 'x.jpg')).raster;
 const rippleOf = (r: Raster) => {
   const distance = groundDistance(r, measureGround(r));
   return sampleRipple(distance, strongSegments(distance, r.width, r.height), r.width, r.height);
@@ -52,7 +53,11 @@ describe('ripples', () => {
     it.each([4, 9, 20])('a shadow %i px soft is not taken for compression', (blur) => {
       const filter = `<filter id="s" x="-50%" y="-50%" width="200%" height="200%"><feGaussianBlur stdDeviation="${blur}"/></filter>`;
       const box = '<rect x="80" y="70" width="240" height="170" rx="18"';
-      const shadowed = renderSvg(`<defs>${filter}</defs>${box} fill="#000" fill-opacity=".45" filter="url(#s)" transform="translate(9 14)"/>${box} fill="#b5322b"/>`, 400, 340);
+      const shadowed = renderSvg(
+        `<defs>${filter}</defs>${box} fill="#000" fill-opacity=".45" filter="url(#s)" transform="translate(9 14)"/>${box} fill="#b5322b"/>`,
+        400,
+        340,
+      );
       const { facts } = cutOutFlat(onGround(shadowed, [255, 255, 255]), plainFlat);
       expect(facts.ripple).toBeLessThan(6);
       expect(facts.trouble?.fringe.share).toBeLessThan(0.01);
@@ -78,8 +83,19 @@ describe('ripples', () => {
   });
   it.each([80, 50, 35])('leave neither dirt outside nor holes inside at JPEG quality %i', async (quality) => {
     const { picture } = cutOutFlat(await jpeg(quality), plainFlat);
-    for (const [x, y] of [[120, 10], [10, 120], [230, 230], [120, 65]]) expect(pixel(picture, x, y)[3], `${x}, ${y}`).toBe(0);
-    for (const [x, y] of [[120, 120], [120, 35], [205, 120]]) expect(pixel(picture, x, y)[3], `${x}, ${y}`).toBe(255);
+    for (const [x, y] of [
+      [120, 10],
+      [10, 120],
+      [230, 230],
+      [120, 65],
+    ])
+      expect(pixel(picture, x, y)[3], `${x}, ${y}`).toBe(0);
+    for (const [x, y] of [
+      [120, 120],
+      [120, 35],
+      [205, 120],
+    ])
+      expect(pixel(picture, x, y)[3], `${x}, ${y}`).toBe(255);
     let error = 0;
     for (let i = 3; i < picture.data.length; i += 4) error += Math.abs(picture.data[i] - mark.data[i]);
     expect(error / 255 / (240 * 240)).toBeLessThan(0.006);
@@ -97,7 +113,13 @@ describe('removeDirt', () => {
     const labels = spreadGround(distance, allMixed(40, 40), 40, 40, 12);
     removeDirt(distance, labels, allMixed(40, 40), 40, 12, 8);
     expect([labels[at(5, 5)], labels[at(6, 5)]]).toEqual([OUTSIDE, OUTSIDE]);
-    for (const [x, y] of [[20, 20], [21, 20], [22, 20], [35, 35]]) expect(labels[at(x, y)], `${x}, ${y}`).toBe(MARK);
+    for (const [x, y] of [
+      [20, 20],
+      [21, 20],
+      [22, 20],
+      [35, 35],
+    ])
+      expect(labels[at(x, y)], `${x}, ${y}`).toBe(MARK);
   });
   it('leaves small enclosed ground to be judged as an area', () => {
     const distance = new Uint8Array(1600);

@@ -7,7 +7,8 @@ const STRONG = 72;
 const MOST_FORGIVEN = 24;
 
 /** The segments that the two functions below ask for. */
-export const strongSegments = (distance: Uint8Array, width: number, height: number): RowSegments => findSegments(distance, width, height, STRONG);
+export const strongSegments = (distance: Uint8Array, width: number, height: number): RowSegments =>
+  findSegments(distance, width, height, STRONG);
 
 /**
  * How strongly compression ripples beside edges: the 85th percentile of the ground distance three to six pixels past
@@ -18,7 +19,9 @@ export function sampleRipple(distance: Uint8Array, segments: RowSegments, width:
   const { runs, rowStart } = segments;
   const step = Math.max(1, Math.floor(height / 400));
   const count = new Int32Array(48);
-  const total = call([distance, runs, rowStart], [count], 0, ({ k, at }) => k.sampleRipple(at(distance), at(runs), at(rowStart), width, height, step, at(count)));
+  const total = call([distance, runs, rowStart], [count], 0, ({ k, at }) =>
+    k.sampleRipple(at(distance), at(runs), at(rowStart), width, height, step, at(count)),
+  );
   if (total < 40) return 0;
   let sum = 0;
   for (let d = 0; d < 48; d++) if ((sum += count[d]) >= total * 0.85) return d;
@@ -30,7 +33,13 @@ export function sampleRipple(distance: Uint8Array, segments: RowSegments, width:
  * more to count. A clean picture comes back as a copy.
  * Ripples are what quantised block transforms leave beside edges (ITU-T T.81, annex A, gives the transform).
  */
-export function forgiveRipple(distance: Uint8Array, segments: RowSegments, width: number, height: number, ripple: number): Uint8Array {
+export function forgiveRipple(
+  distance: Uint8Array,
+  segments: RowSegments,
+  width: number,
+  height: number,
+  ripple: number,
+): Uint8Array {
   const out = bytes(distance.length);
   out.set(distance);
   if (ripple < 3) return out;

@@ -15,13 +15,37 @@ describe('segments of rows', () => {
   const segments = findSegments(plane, width, height, 80);
   it('are clear, mixed or deep, the short last one as well', () => {
     expect(segments.columns).toBe(4);
-    expect([...segments.state]).toEqual([CLEAR, CLEAR, CLEAR, CLEAR, DEEP, DEEP, CLEAR, CLEAR, MIXED, CLEAR, CLEAR, CLEAR, CLEAR, CLEAR, CLEAR, DEEP]);
+    expect([...segments.state]).toEqual([
+      CLEAR,
+      CLEAR,
+      CLEAR,
+      CLEAR,
+      DEEP,
+      DEEP,
+      CLEAR,
+      CLEAR,
+      MIXED,
+      CLEAR,
+      CLEAR,
+      CLEAR,
+      CLEAR,
+      CLEAR,
+      CLEAR,
+      DEEP,
+    ]);
   });
   it('make runs of one state that cover every pixel once', () => {
-    const runs = Array.from({ length: segments.runs.length / 3 }, (_, k) => [...segments.runs.subarray(k * 3, k * 3 + 3)]);
+    const runs = Array.from({ length: segments.runs.length / 3 }, (_, k) => [
+      ...segments.runs.subarray(k * 3, k * 3 + 3),
+    ]);
     expect(runs.map(([state, from, to]) => [state, from % width, to - from])).toEqual([
-      [CLEAR, 0, width], [DEEP, 0, 2 * SEGMENT], [CLEAR, 2 * SEGMENT, width - 2 * SEGMENT], [MIXED, 0, SEGMENT], [CLEAR, SEGMENT, width - SEGMENT],
-      [CLEAR, 0, 3 * SEGMENT], [DEEP, 3 * SEGMENT, width - 3 * SEGMENT],
+      [CLEAR, 0, width],
+      [DEEP, 0, 2 * SEGMENT],
+      [CLEAR, 2 * SEGMENT, width - 2 * SEGMENT],
+      [MIXED, 0, SEGMENT],
+      [CLEAR, SEGMENT, width - SEGMENT],
+      [CLEAR, 0, 3 * SEGMENT],
+      [DEEP, 3 * SEGMENT, width - 3 * SEGMENT],
     ]);
     expect([...segments.rowStart]).toEqual([0, 3, 9, 15, 21]);
   });
@@ -29,7 +53,17 @@ describe('segments of rows', () => {
     const marked = markMixed(segments, width, height, [Int32Array.of(2 * SEGMENT + 3), Int32Array.of(4 * width - 1)]);
     expect([marked.state[2], marked.state[15]]).toEqual([MIXED, MIXED]);
     expect([segments.state[2], segments.state[15]]).toEqual([CLEAR, DEEP]);
-    expect([...marked.runs.subarray(0, 9)]).toEqual([CLEAR, 0, 2 * SEGMENT, MIXED, 2 * SEGMENT, 3 * SEGMENT, CLEAR, 3 * SEGMENT, width]);
+    expect([...marked.runs.subarray(0, 9)]).toEqual([
+      CLEAR,
+      0,
+      2 * SEGMENT,
+      MIXED,
+      2 * SEGMENT,
+      3 * SEGMENT,
+      CLEAR,
+      3 * SEGMENT,
+      width,
+    ]);
   });
 });
 
@@ -55,7 +89,9 @@ describe('filling over whole clear segments', () => {
       expect(fast).toEqual(slow);
       for (let i = 0, label = FIRST_AREA; i < fast.length; i++) {
         if (fast[i] !== 0 || ground[i] > 10) continue;
-        expect(fillFrom(i, ground, fast, w, h, 10, label, segments)).toEqual(fillFrom(i, ground, slow, w, h, 10, label));
+        expect(fillFrom(i, ground, fast, w, h, 10, label, segments)).toEqual(
+          fillFrom(i, ground, slow, w, h, 10, label),
+        );
         label++;
       }
       expect(fast).toEqual(slow);

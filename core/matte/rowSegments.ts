@@ -35,14 +35,18 @@ export function findSegments(distance: Uint8Array, width: number, height: number
   const state = bytes(columns * height);
   const runs = list(columns * height * 3);
   const rowStart = list(height + 1);
-  const count = call([distance], [state, runs, rowStart], 0, ({ k, at }) => k.findSegments(at(distance), width, height, Math.ceil(deepFrom), at(state), at(runs), at(rowStart)));
+  const count = call([distance], [state, runs, rowStart], 0, ({ k, at }) =>
+    k.findSegments(at(distance), width, height, Math.ceil(deepFrom), at(state), at(runs), at(rowStart)),
+  );
   return { columns, state, runs: runs.subarray(0, count), rowStart };
 }
 
 function withRuns(state: Uint8Array, columns: number, width: number, height: number): RowSegments {
   const runs = list(columns * height * 3);
   const rowStart = list(height + 1);
-  const count = call([state], [runs, rowStart], 0, ({ k, at }) => k.findRuns(at(state), width, height, at(runs), at(rowStart)));
+  const count = call([state], [runs, rowStart], 0, ({ k, at }) =>
+    k.findRuns(at(state), width, height, at(runs), at(rowStart)),
+  );
   return { columns, state, runs: runs.subarray(0, count), rowStart };
 }
 
@@ -53,10 +57,16 @@ export function allMixed(width: number, height: number): RowSegments {
 }
 
 /** The same segments, but those that hold pixels of these parts are of more than one kind. */
-export function markMixed({ columns, state }: RowSegments, width: number, height: number, parts: readonly Int32Array[]): RowSegments {
+export function markMixed(
+  { columns, state }: RowSegments,
+  width: number,
+  height: number,
+  parts: readonly Int32Array[],
+): RowSegments {
   const marked = bytes(state.length);
   marked.set(state);
   // One part at a time: each may hold most of a picture's pixels.
-  for (const pixels of parts) call([pixels], [marked], 0, ({ k, at }) => k.markMixed(at(pixels), pixels.length, width, at(marked)));
+  for (const pixels of parts)
+    call([pixels], [marked], 0, ({ k, at }) => k.markMixed(at(pixels), pixels.length, width, at(marked)));
   return withRuns(marked, columns, width, height);
 }

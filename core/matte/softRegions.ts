@@ -29,10 +29,12 @@ const NINTHS = 9;
 const LEVELS = 255 * NINTHS + 1;
 const SMALL_ROOM = LEVELS * 4 + 256;
 
-const scratchRoom = (pixels: number, labelCount: number): number => roomFor(pixels * 4, pixels * 4, pixels * 2, pixels, pixels, labelCount, SMALL_ROOM);
+const scratchRoom = (pixels: number, labelCount: number): number =>
+  roomFor(pixels * 4, pixels * 4, pixels * 2, pixels, pixels, labelCount, SMALL_ROOM);
 
 /** Bytes of the kernels' memory that the search takes up. */
-export const softRoom = (pixels: number): number => scratchRoom(pixels, mostLabels(pixels)) + roomFor(mostLabels(pixels)) + 128;
+export const softRoom = (pixels: number): number =>
+  scratchRoom(pixels, mostLabels(pixels)) + roomFor(mostLabels(pixels)) + 128;
 
 /** A shadow or glow that was found. */
 export interface SoftRegion {
@@ -42,7 +44,12 @@ export interface SoftRegion {
 }
 
 /** A list of pixels in the kernels' memory, how many of them have each level, and how wide it fades once that was asked. */
-interface Region { readonly at: number; readonly count: number; readonly levels: Int32Array; fade?: number }
+interface Region {
+  readonly at: number;
+  readonly count: number;
+  readonly levels: Int32Array;
+  fade?: number;
+}
 
 /**
  * Finds shadows and glows: parts that rise gradually out of the ground. Their pixels become `as` in `labels`, and
@@ -55,8 +62,15 @@ interface Region { readonly at: number; readonly count: number; readonly levels:
  * @see T. Porter, T. Duff, "Compositing Digital Images", 1984, for the equation that is solved
  */
 export function findSoftRegions(
-  raster: Raster, ground: Ground, distance: Uint8Array, labels: Int32Array, { runs }: RowSegments, tolerance: number, out: Raster,
-  isOpen: Uint8Array = OUTSIDE_ONLY, as: number = SOFT,
+  raster: Raster,
+  ground: Ground,
+  distance: Uint8Array,
+  labels: Int32Array,
+  { runs }: RowSegments,
+  tolerance: number,
+  out: Raster,
+  isOpen: Uint8Array = OUTSIDE_ONLY,
+  as: number = SOFT,
 ): SoftRegion[] {
   const { width, height } = raster;
   const pixels = width * height;
@@ -66,7 +80,13 @@ export function findSoftRegions(
     const { k, at, scratch, intsAt } = c;
     // Two lists of pixels: what grows, and what is kept of it. Each is at times the other's scratch.
     const [grown, kept] = [scratch(pixels * 4, false), scratch(pixels * 4, false)];
-    const [level, looked, own, noted, numbers] = [scratch(pixels * 2), scratch(pixels), scratch(pixels), scratch(isOpen.length), scratch(SMALL_ROOM, false)];
+    const [level, looked, own, noted, numbers] = [
+      scratch(pixels * 2),
+      scratch(pixels),
+      scratch(pixels),
+      scratch(isOpen.length),
+      scratch(SMALL_ROOM, false),
+    ];
     let isSmoothed = false;
     setGround(c, ground, width, height);
     k.startSoft(at(raster.data), at(distance), at(labels), at(isOpen), looked, width, height, STEEPEST + noise);
@@ -120,7 +140,11 @@ function onOneLine({ k, realsAt, intsAt }: Call, members: number, count: number,
 
 function isSoft(c: Call, region: Region, noise: number, numbers: number): boolean {
   const { at, count, levels } = region;
-  if (count < LEAST_PIXELS || (shareAtOneLevel(region) > MOST_AT_ONE_LEVEL && fadeWidth(c, region, numbers) < LEAST_FADE)) return false;
+  if (
+    count < LEAST_PIXELS ||
+    (shareAtOneLevel(region) > MOST_AT_ONE_LEVEL && fadeWidth(c, region, numbers) < LEAST_FADE)
+  )
+    return false;
   let top = LEVELS - 1;
   while (levels[top] === 0) top--;
   c.k.countHigh(at, count, count > MANY ? 7 : 1, top * 0.5, Math.max(0.6, noise * 0.5) * NINTHS, LEAST_REACH, numbers);
@@ -150,7 +174,7 @@ function fadeWidth({ k, intsAt }: Call, region: Region, numbers: number): number
   for (let below = levels[0]; below <= rank && top < LEVELS - 1; below += levels[++top]);
   k.countFade(at, count, top * 0.2, top * 0.8, top * 0.5, numbers);
   const [between, contour] = intsAt(numbers, 2);
-  return region.fade = between / Math.max(1, contour);
+  return (region.fade = between / Math.max(1, contour));
 }
 
 /** A colour no lighter than this, code values, cannot be told from black by the trace it leaves on a ground. */
@@ -171,7 +195,13 @@ function colourOf(c: Call, members: number, count: number, numbers: number, room
 }
 
 // All but the strongest hundredth, which noise has made stronger than it was.
-function strongestAlpha({ k, intsAt }: Call, members: number, count: number, F: readonly number[], room: number): number {
+function strongestAlpha(
+  { k, intsAt }: Call,
+  members: number,
+  count: number,
+  F: readonly number[],
+  room: number,
+): number {
   k.setSoftColour(...F);
   const found = intsAt(room, k.alphasOf(members, count, Math.max(1, Math.floor(count / MANY)), room));
   const alphas = new Float32Array(found.buffer, found.byteOffset, found.length).slice().sort();

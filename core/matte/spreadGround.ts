@@ -17,11 +17,25 @@ export const FIRST_AREA = 16;
  * @returns label plane: OUTSIDE or MARK
  * @see A. Smith, "Tint Fill", 1979 (filling by horizontal runs)
  */
-export function spreadGround(distance: Uint8Array, segments: RowSegments, width: number, height: number, tolerance: number): Int32Array {
+export function spreadGround(
+  distance: Uint8Array,
+  segments: RowSegments,
+  width: number,
+  height: number,
+  tolerance: number,
+): Int32Array {
   const labels = ints(width * height);
   const stack = stackRoom(width, height);
   call([distance, segments.state], [labels], stack, ({ k, at, scratch }) => {
-    k.setFill(at(distance), at(labels), at(segments.state), width, height, Math.floor(tolerance), scratch(stack, false));
+    k.setFill(
+      at(distance),
+      at(labels),
+      at(segments.state),
+      width,
+      height,
+      Math.floor(tolerance),
+      scratch(stack, false),
+    );
     k.fillFromBorder();
   });
   return labels;

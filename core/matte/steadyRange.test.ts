@@ -39,8 +39,15 @@ describe('studyTolerance', () => {
     expect(s.groundLeft[s.steadyFrom]).toBeLessThan(0.02);
   });
   it('stays below a pale part of the mark', () => {
-    const pale = drawMark(240, 240, (x, y) => Math.max(disc(90, 120, 60)(x, y), disc(170, 120, 40)(x, y)), [40, 40, 40]);
-    for (let y = 0; y < 240; y++) for (let x = 150; x < 240; x++) if (pale.data[(y * 240 + x) * 4 + 3] > 0) pale.data.set([222, 222, 222], (y * 240 + x) * 4);
+    const pale = drawMark(
+      240,
+      240,
+      (x, y) => Math.max(disc(90, 120, 60)(x, y), disc(170, 120, 40)(x, y)),
+      [40, 40, 40],
+    );
+    for (let y = 0; y < 240; y++)
+      for (let x = 150; x < 240; x++)
+        if (pale.data[(y * 240 + x) * 4 + 3] > 0) pale.data.set([222, 222, 222], (y * 240 + x) * 4);
     expect(study(pale).start).toBeLessThan(33);
   });
   it('says what a high tolerance would eat', () => {

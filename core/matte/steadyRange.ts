@@ -26,7 +26,13 @@ const WIDEST = 16;
  * @param of        pixels of the whole picture, when `distance` is a region of it with nothing but ground round it
  * @see L. Vincent, "Morphological Grayscale Reconstruction", 1993, for the same order of flooding
  */
-export function studyTolerance(distance: Uint8Array, width: number, height: number, noise: number, of = width * height): ToleranceStudy {
+export function studyTolerance(
+  distance: Uint8Array,
+  width: number,
+  height: number,
+  noise: number,
+  of = width * height,
+): ToleranceStudy {
   const step = Math.max(1, Math.ceil(Math.sqrt((width * height) / STUDY_PIXELS)));
   const w = Math.ceil(width / step);
   const h = Math.ceil(height / step);
@@ -76,4 +82,5 @@ function readStudy(area: Float64Array, total: number, noise: number): ToleranceS
   return { groundLeft, artworkEaten, steadyFrom: from, steadyTo: to, start };
 }
 
-const isQuiet = (growth: Float64Array, t: number, quiet: number) => growth[t] <= quiet && growth[t + 1] <= quiet && growth[t + 2] <= quiet;
+const isQuiet = (growth: Float64Array, t: number, quiet: number) =>
+  growth[t] <= quiet && growth[t + 1] <= quiet && growth[t + 2] <= quiet;

@@ -26,7 +26,8 @@ describe('the region that holds the mark', () => {
       const picture = specks(300 + whole(200), 260 + whole(150), 1 + whole(5), 1 + whole(30));
       const ground = groundOfColour(WHITE, measureGround(picture));
       const plane = groundDistance(picture, ground);
-      for (const above of [0, 3, 12, 40]) expect(findStrays(picture, WHITE, above)).toEqual(findRegion(plane, picture.width, picture.height, above));
+      for (const above of [0, 3, 12, 40])
+        expect(findStrays(picture, WHITE, above)).toEqual(findRegion(plane, picture.width, picture.height, above));
     }
   });
   it('leaves room round the one pixel that strays, but ends at the border', () => {
@@ -39,7 +40,10 @@ describe('the region that holds the mark', () => {
   it('is the whole picture where nothing strays, and where nearly all does', () => {
     const empty = specks(200, 150, 0, 0);
     expect(findStrays(empty, WHITE, 0)).toEqual({ x: 0, y: 0, width: 200, height: 150 });
-    const full = onGround(drawMark(200, 150, () => 1, [20, 20, 20]), WHITE);
+    const full = onGround(
+      drawMark(200, 150, () => 1, [20, 20, 20]),
+      WHITE,
+    );
     expect(findStrays(full, WHITE, 10)).toEqual({ x: 0, y: 0, width: 200, height: 150 });
   });
 });
@@ -73,7 +77,8 @@ describe('studyPicture', () => {
     const seen = onGround(mark, [250, 250, 250]);
     const study = studyPicture(seen, [], 1, () => {});
     const [distance, calm] = [study.distance.slice(), study.calm.slice()];
-    for (const radius of [20, 150]) studyPicture(onGround(drawMark(600, 500, disc(200, 250, radius), [200, 20, 20]), [0, 0, 0]), [], 1, () => {});
+    for (const radius of [20, 150])
+      studyPicture(onGround(drawMark(600, 500, disc(200, 250, radius), [200, 20, 20]), [0, 0, 0]), [], 1, () => {});
     expect(Buffer.compare(study.distance, distance)).toBe(0);
     expect(Buffer.compare(study.calm, calm)).toBe(0);
   });

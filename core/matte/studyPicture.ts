@@ -29,13 +29,23 @@ const remembered = new WeakMap<Raster, { key: string; study: PictureStudy }>();
 const ROOM = 60;
 
 /** Measures ground, distances, ripples and steady range, or remembers them from the last time. Not to be changed by the caller. */
-export function studyPicture(raster: Raster, given: readonly Rgb[], cleanUp: number, onStep: (name: string) => void): PictureStudy {
+export function studyPicture(
+  raster: Raster,
+  given: readonly Rgb[],
+  cleanUp: number,
+  onStep: (name: string) => void,
+): PictureStudy {
   const key = `${given.join('|')} ${cleanUp}`;
   const known = remembered.get(raster);
   if (known?.key === key) return known.study;
   onStep('ground');
   const measured = measureGround(raster);
-  const whole = given.length > 1 ? groundOfColours(raster, given, measured) : given.length ? groundOfColour(given[0], measured) : measured;
+  const whole =
+    given.length > 1
+      ? groundOfColours(raster, given, measured)
+      : given.length
+        ? groundOfColour(given[0], measured)
+        : measured;
   onStep('distance');
   const level = Math.max(3, Math.ceil(whole.noise * 3));
   // Where the ground is one colour the region comes first, and distances are measured in it alone.
@@ -44,17 +54,31 @@ export function studyPicture(raster: Raster, given: readonly Rgb[], cleanUp: num
   const region = all ? findRegion(all, raster.width, raster.height, level) : findStrays(raster, whole.colour, level);
   const { width, height } = region;
   const isWhole = width * height === raster.width * raster.height;
-  const ground = isWhole ? whole : { ...whole, frame: { x: region.x, y: region.y, width: raster.width, height: raster.height } };
+  const ground = isWhole
+    ? whole
+    : { ...whole, frame: { x: region.x, y: region.y, width: raster.width, height: raster.height } };
   const pixels = width * height;
-  const study = withHeap(roomFor(pixels * 4, pixels, pixels) + segmentsRoom(width, height) + pixels * 3 + STUDY_ROOM, () => {
-    const distance = all ? copyPartIn(all, raster.width, region) : groundDistance({ width, height, data: copyPartIn(raster.data, raster.width * 4, { ...region, x: region.x * 4, width: width * 4 }) }, whole);
-    onStep('tolerance');
-    const segments = strongSegments(distance, width, height);
-    const ripple = sampleRipple(distance, segments, width, height) * cleanUp;
-    const calm = forgiveRipple(distance, segments, width, height, ripple);
-    const tolerance = studyTolerance(calm, width, height, ground.noise, raster.width * raster.height);
-    return { ground, region, distance: distance.slice(), calm: calm.slice(), ripple, tolerance };
-  });
+  const study = withHeap(
+    roomFor(pixels * 4, pixels, pixels) + segmentsRoom(width, height) + pixels * 3 + STUDY_ROOM,
+    () => {
+      const distance = all
+        ? copyPartIn(all, raster.width, region)
+        : groundDistance(
+            {
+              width,
+              height,
+              data: copyPartIn(raster.data, raster.width * 4, { ...region, x: region.x * 4, width: width * 4 }),
+            },
+            whole,
+          );
+      onStep('tolerance');
+      const segments = strongSegments(distance, width, height);
+      const ripple = sampleRipple(distance, segments, width, height) * cleanUp;
+      const calm = forgiveRipple(distance, segments, width, height, ripple);
+      const tolerance = studyTolerance(calm, width, height, ground.noise, raster.width * raster.height);
+      return { ground, region, distance: distance.slice(), calm: calm.slice(), ripple, tolerance };
+    },
+  );
   remembered.set(raster, { key, study });
   return study;
 }
@@ -75,13 +99,19 @@ export function findRegion(plane: Uint8Array, width: number, height: number, abo
 export function findStrays(raster: Raster, [r, g, b]: Rgb, above: number): RectPx {
   const { width, height } = raster;
   call([], [], 0, ({ k }) => k.startBox(width));
-  eachStrip(raster, { x: 0, y: 0, width, height }, (k, at, rows, y) => { k.boxStrays(at, width, rows, y, r, g, b, above); });
+  eachStrip(raster, { x: 0, y: 0, width, height }, (k, at, rows, y) => {
+    k.boxStrays(at, width, rows, y, r, g, b, above);
+  });
   return call([], [], 0, ({ k }) => withRoom(boxFound(k), width, height));
 }
 
 function withRoom(found: RectPx | null, width: number, height: number): RectPx {
   const whole = { x: 0, y: 0, width, height };
   if (!found) return whole;
-  const box = clampRect({ x: found.x - ROOM, y: found.y - ROOM, width: found.width + 2 * ROOM, height: found.height + 2 * ROOM }, width, height);
+  const box = clampRect(
+    { x: found.x - ROOM, y: found.y - ROOM, width: found.width + 2 * ROOM, height: found.height + 2 * ROOM },
+    width,
+    height,
+  );
   return box.width * box.height < 0.85 * width * height ? box : whole;
 }

@@ -23,7 +23,9 @@ export interface UnmixOptions {
 export function measureRipple(distance: Uint8Array, labels: Int32Array, band: EdgeBand): number {
   const count = new Int32Array(256);
   const rings = band.outer.slice(2);
-  call([distance, labels, ...rings], [count], 0, ({ k, at }) => rings.forEach((ring) => k.countDistances(at(ring), ring.length, at(distance), at(labels), at(count))));
+  call([distance, labels, ...rings], [count], 0, ({ k, at }) =>
+    rings.forEach((ring) => k.countDistances(at(ring), ring.length, at(distance), at(labels), at(count))),
+  );
   const total = count.reduce((sum, n) => sum + n, 0);
   let sum = 0;
   for (let d = 0; d < 256; d++) if ((sum += count[d]) >= total * 0.9) return Math.min(d, 40);
@@ -38,7 +40,14 @@ export function measureRipple(distance: Uint8Array, labels: Int32Array, band: Ed
  * strongest pixel near by. Writes colour and alpha of band pixels into `out`.
  * @see A. Smith, J. Blinn, "Blue Screen Matting", 1996 (known ground, foreground on a known line)
  */
-export function unmixEdges(raster: Raster, ground: Ground, band: EdgeBand, distance: Uint8Array, out: Raster, options: UnmixOptions): void {
+export function unmixEdges(
+  raster: Raster,
+  ground: Ground,
+  band: EdgeBand,
+  distance: Uint8Array,
+  out: Raster,
+  options: UnmixOptions,
+): void {
   const { width, height, data } = raster;
   const { depth, rings, outer } = band;
   // Beyond the foot of an edge only what casts a shadow is asked about.
@@ -47,7 +56,8 @@ export function unmixEdges(raster: Raster, ground: Ground, band: EdgeBand, dista
   const palette = dominantColours(data, width, nearest, rings);
   // One that lies on the way to a colour already known is that colour, mixed.
   for (const { colour, from } of strongestColours(raster, ground, findThin(band, nearest, distance, width, height))) {
-    if (!matchColour(palette, from, colour[0] - from[0], colour[1] - from[1], colour[2] - from[2])) palette.push(colour);
+    if (!matchColour(palette, from, colour[0] - from[0], colour[1] - from[1], colour[2] - from[2]))
+      palette.push(colour);
   }
   // Compression soils what it leaves near edges; where the mark is painted in flat colours, what they were is known.
   const soiled = options.ripple > 1.5 ? Math.min(26, 5 + options.ripple * 0.9) : 0;
@@ -55,11 +65,34 @@ export function unmixEdges(raster: Raster, ground: Ground, band: EdgeBand, dista
   const floor = Math.max(1.5, options.noise * 2.5);
   const behind = options.soft ? nearestSoft(band, options.soft, width, height) : null;
   const [packedPalette, packedFlats] = [packColours(palette), packColours(flats)];
-  const reads = [data, distance, depth, nearest, packedPalette, packedFlats, ...viewsOf(ground), ...rings, ...asked, ...(behind ? [behind] : [])];
+  const reads = [
+    data,
+    distance,
+    depth,
+    nearest,
+    packedPalette,
+    packedFlats,
+    ...viewsOf(ground),
+    ...rings,
+    ...asked,
+    ...(behind ? [behind] : []),
+  ];
   call(reads, [out.data], 0, (c) => {
     const { k, at } = c;
     setGround(c, ground, width, height);
-    k.setUnmix(at(data), at(out.data), at(distance), at(depth), at(nearest), width, height, floor, options.ripple, options.flat, soiled);
+    k.setUnmix(
+      at(data),
+      at(out.data),
+      at(distance),
+      at(depth),
+      at(nearest),
+      width,
+      height,
+      floor,
+      options.ripple,
+      options.flat,
+      soiled,
+    );
     k.setColours(at(packedPalette), palette.length, at(packedFlats), flats.length);
     k.setBehind(behind ? at(behind) : 0);
     // From the ground inwards: a pixel lies in the ramp only while its outer neighbours do.
@@ -69,10 +102,19 @@ export function unmixEdges(raster: Raster, ground: Ground, band: EdgeBand, dista
 }
 
 /** For each outermost pixel of the mark without a solid one near, the strongest pixel near it: strokes too thin to hold a colour unmixed. */
-function findThin({ rings: [first] }: EdgeBand, nearest: Int32Array, distance: Uint8Array, width: number, height: number): Int32Array {
+function findThin(
+  { rings: [first] }: EdgeBand,
+  nearest: Int32Array,
+  distance: Uint8Array,
+  width: number,
+  height: number,
+): Int32Array {
   const room = first.length * 4;
   return call([first, nearest, distance], [], room, ({ k, at, scratch, intsAt }) => {
     const out = scratch(room, false);
-    return intsAt(out, k.strongestOfThin(at(first), first.length, at(nearest), at(distance), width, height, out)).slice();
+    return intsAt(
+      out,
+      k.strongestOfThin(at(first), first.length, at(nearest), at(distance), width, height, out),
+    ).slice();
   });
 }

@@ -44,7 +44,10 @@ const FAINTEST = 1;
 const CELL = 8;
 
 /** Bytes for the places that colours come from, and for runs of clear pixels. */
-const bleedRooms = ({ width, height }: RectPx) => [width * height * 4 + Math.ceil(width / CELL) * Math.ceil(height / CELL) * 7, (Math.floor(width / 2) + 1) * height * 12];
+const bleedRooms = ({ width, height }: RectPx) => [
+  width * height * 4 + Math.ceil(width / CELL) * Math.ceil(height / CELL) * 7,
+  (Math.floor(width / 2) + 1) * height * 12,
+];
 
 /** Does so between the extents of what is visible in an area, and returns them, or null when nothing is. */
 function bleedInside({ width: w, data }: Raster, area: RectPx): RectPx | null {
@@ -59,7 +62,8 @@ function bleedInside({ width: w, data }: Raster, area: RectPx): RectPx | null {
       k.moveRows(at(part), area.width * 4, x * 4, y, width * 4, height);
       const [places, runs] = bleedRooms(found);
       k.bleed(at(part), width, height, scratch(places), scratch(runs, false));
-      for (let row = 0; row < height; row++) data.set(part.subarray(row * width * 4, (row + 1) * width * 4), ((area.y + y + row) * w + area.x + x) * 4);
+      for (let row = 0; row < height; row++)
+        data.set(part.subarray(row * width * 4, (row + 1) * width * 4), ((area.y + y + row) * w + area.x + x) * 4);
       return { ...found, x: area.x + x, y: area.y + y };
     });
   });

@@ -34,7 +34,8 @@ export function boxMean(plane: Float32Array, width: number, height: number, radi
   const out = boxSum(plane, width, height, radius);
   for (let y = 0, i = 0; y < height; y++) {
     const tall = Math.min(height - 1, y + radius) - Math.max(0, y - radius) + 1;
-    for (let x = 0; x < width; x++, i++) out[i] /= tall * (Math.min(width - 1, x + radius) - Math.max(0, x - radius) + 1);
+    for (let x = 0; x < width; x++, i++)
+      out[i] /= tall * (Math.min(width - 1, x + radius) - Math.max(0, x - radius) + 1);
   }
   return out;
 }

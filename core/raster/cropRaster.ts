@@ -17,7 +17,8 @@ export function clampRect(rect: RectPx, width: number, height: number): RectPx {
  */
 export function cropRaster(raster: Raster, rect: RectPx): Raster {
   const r = clampRect(rect, raster.width, raster.height);
-  if (r.width === 0 || r.height === 0) throw new CoreError('crop/empty', 'The crop region holds no pixel of the picture.', { rect });
+  if (r.width === 0 || r.height === 0)
+    throw new CoreError('crop/empty', 'The crop region holds no pixel of the picture.', { rect });
   if (r.width === raster.width && r.height === raster.height) return raster;
   const out = createRaster(r.width, r.height);
   for (let y = 0; y < r.height; y++) {
@@ -31,10 +32,20 @@ export function cropRaster(raster: Raster, rect: RectPx): Raster {
  * A picture placed on a larger transparent one. `left` and `top` are whole pixels, not negative.
  * @param memory  bytes for the larger one, whatever they hold, where there are some to spare
  */
-export function placeOnCanvas(raster: Raster, width: number, height: number, left: number, top: number, memory?: Uint8Array): Raster {
+export function placeOnCanvas(
+  raster: Raster,
+  width: number,
+  height: number,
+  left: number,
+  top: number,
+  memory?: Uint8Array,
+): Raster {
   const out = memory ? { width, height, data: memory.fill(0) } : createRaster(width, height);
   for (let y = 0; y < raster.height; y++) {
-    out.data.set(raster.data.subarray(y * raster.width * 4, (y + 1) * raster.width * 4), ((top + y) * width + left) * 4);
+    out.data.set(
+      raster.data.subarray(y * raster.width * 4, (y + 1) * raster.width * 4),
+      ((top + y) * width + left) * 4,
+    );
   }
   return out;
 }

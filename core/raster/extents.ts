@@ -14,7 +14,9 @@ const LEAST_ALPHA = 3;
 export function findExtents(raster: Raster, leastAlpha = LEAST_ALPHA, within?: RectPx): RectPx | null {
   const area = within ?? wholeOf(raster);
   call([], [], 0, ({ k }) => k.startBox(area.width));
-  eachStrip(raster, area, (k, at, rows, y) => { k.boxVisible(at, area.width, rows, y, leastAlpha); });
+  eachStrip(raster, area, (k, at, rows, y) => {
+    k.boxVisible(at, area.width, rows, y, leastAlpha);
+  });
   return call([], [], 0, ({ k }) => boxFound(k, area.x));
 }
 

@@ -12,7 +12,8 @@ export function dilate(mask: Uint8Array, width: number, height: number, radius: 
   }
   const out = new Uint8Array(mask.length);
   const counts = new Int32Array(width);
-  for (let y = 0; y < Math.min(radius, height); y++) for (let x = 0, i = y * width; x < width; x++, i++) counts[x] += rows[i];
+  for (let y = 0; y < Math.min(radius, height); y++)
+    for (let x = 0, i = y * width; x < width; x++, i++) counts[x] += rows[i];
   for (let y = 0; y < height; y++) {
     const enters = y + radius < height ? (y + radius) * width : -1;
     const leaves = y - radius - 1 >= 0 ? (y - radius - 1) * width : -1;
@@ -41,17 +42,22 @@ function negate(plane: Float32Array): Float32Array {
 
 // Along rows, turned over, along rows again, turned back: both passes run through memory in order.
 const slideMax = (plane: Float32Array, width: number, height: number, radius: number): Float32Array =>
-  transpose(slideRows(transpose(slideRows(plane, width, height, radius), width, height), height, width, radius), height, width);
+  transpose(
+    slideRows(transpose(slideRows(plane, width, height, radius), width, height), height, width, radius),
+    height,
+    width,
+  );
 
 const TILE = 32;
 
 function transpose(plane: Float32Array, width: number, height: number): Float32Array {
   const out = new Float32Array(plane.length);
-  for (let y0 = 0; y0 < height; y0 += TILE) for (let x0 = 0; x0 < width; x0 += TILE) {
-    const bottom = Math.min(height, y0 + TILE);
-    const right = Math.min(width, x0 + TILE);
-    for (let y = y0; y < bottom; y++) for (let x = x0; x < right; x++) out[x * height + y] = plane[y * width + x];
-  }
+  for (let y0 = 0; y0 < height; y0 += TILE)
+    for (let x0 = 0; x0 < width; x0 += TILE) {
+      const bottom = Math.min(height, y0 + TILE);
+      const right = Math.min(width, x0 + TILE);
+      for (let y = y0; y < bottom; y++) for (let x = x0; x < right; x++) out[x * height + y] = plane[y * width + x];
+    }
   return out;
 }
 

@@ -8,10 +8,13 @@ const random = seededRandom(4);
 const plane = Float32Array.from({ length: width * height }, () => Math.floor(random() * 200));
 const around = (x: number, y: number, r: number): number[] => {
   const out: number[] = [];
-  for (let py = Math.max(0, y - r); py <= Math.min(height - 1, y + r); py++) for (let px = Math.max(0, x - r); px <= Math.min(width - 1, x + r); px++) out.push(plane[py * width + px]);
+  for (let py = Math.max(0, y - r); py <= Math.min(height - 1, y + r); py++)
+    for (let px = Math.max(0, x - r); px <= Math.min(width - 1, x + r); px++) out.push(plane[py * width + px]);
   return out;
 };
-const each = (check: (x: number, y: number, i: number) => void) => { for (let i = 0; i < plane.length; i++) check(i % width, Math.floor(i / width), i); };
+const each = (check: (x: number, y: number, i: number) => void) => {
+  for (let i = 0; i < plane.length; i++) check(i % width, Math.floor(i / width), i);
+};
 
 describe('sums and means over squares', () => {
   it.each([0, 1, 4, 30])('agree with adding up one by one, radius %d', (r) => {

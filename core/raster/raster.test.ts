@@ -8,14 +8,21 @@ import { checkRaster, createRaster, hasTransparency, matteOf } from './raster';
 
 describe('checkRaster', () => {
   it('says how many bytes it expected and how many it got', () => {
-    expect(() => checkRaster({ width: 20, height: 10, data: new Uint8Array(799) })).toThrow('Expected 20 × 10 × 4 = 800 bytes, got 799.');
+    expect(() => checkRaster({ width: 20, height: 10, data: new Uint8Array(799) })).toThrow(
+      'Expected 20 × 10 × 4 = 800 bytes, got 799.',
+    );
   });
 });
 
 describe('findExtents', () => {
   it('is the smallest rectangle round what is visible', () => {
     const r = createRaster(30, 20);
-    for (const [x, y] of [[4, 6], [21, 9], [10, 17]]) r.data[(y * 30 + x) * 4 + 3] = 255;
+    for (const [x, y] of [
+      [4, 6],
+      [21, 9],
+      [10, 17],
+    ])
+      r.data[(y * 30 + x) * 4 + 3] = 255;
     expect(findExtents(r)).toEqual({ x: 4, y: 6, width: 18, height: 12 });
   });
   it('is null when nothing is visible, and ignores what cannot be seen', () => {
@@ -40,7 +47,8 @@ describe('cropRaster', () => {
     expect(pixel(part, 0, 0)).toEqual([1, 2, 3, 255]);
     expect(clampRect({ x: -4, y: 2.4, width: 10, height: 5 }, 20, 20)).toEqual({ x: 0, y: 2, width: 6, height: 5 });
   });
-  it('refuses a region outside', () => expect(() => cropRaster(createRaster(4, 4), { x: 9, y: 0, width: 2, height: 2 })).toThrow('no pixel'));
+  it('refuses a region outside', () =>
+    expect(() => cropRaster(createRaster(4, 4), { x: 9, y: 0, width: 2, height: 2 })).toThrow('no pixel'));
   it('comes back whole when placed on a canvas', () => {
     const r = drawMark(9, 7, disc(4, 3, 2), [9, 8, 7]);
     expect(cropRaster(placeOnCanvas(r, 20, 15, 6, 5), { x: 6, y: 5, width: 9, height: 7 }).data).toEqual(r.data);
@@ -72,11 +80,15 @@ describe('bleedColours', () => {
       const before = matteOf(r).data;
       bleedColours(r);
       expect(matteOf(r).data).toEqual(before);
-      for (let y = 0; y < h; y++) for (let x = 0; x < w; x++) {
-        const nearest = Math.min(...seen.map(([px, py]) => Math.hypot(px - x, py - y)));
-        const own = seen.filter(([, , red]) => red === r.data[(y * w + x) * 4]);
-        expect(Math.min(...own.map(([px, py]) => Math.hypot(px - x, py - y))), `${x}, ${y} in round ${round}`).toBeLessThan(nearest * 1.25 + 14);
-      }
+      for (let y = 0; y < h; y++)
+        for (let x = 0; x < w; x++) {
+          const nearest = Math.min(...seen.map(([px, py]) => Math.hypot(px - x, py - y)));
+          const own = seen.filter(([, , red]) => red === r.data[(y * w + x) * 4]);
+          expect(
+            Math.min(...own.map(([px, py]) => Math.hypot(px - x, py - y))),
+            `${x}, ${y} in round ${round}`,
+          ).toBeLessThan(nearest * 1.25 + 14);
+        }
     }
   });
   it('leaves an empty picture empty', () => {

@@ -17,14 +17,22 @@ export interface Plane {
   readonly data: Uint8Array;
 }
 
-export const createRaster = (width: number, height: number): Raster => ({ width, height, data: new Uint8Array(width * height * 4) });
+export const createRaster = (width: number, height: number): Raster => ({
+  width,
+  height,
+  data: new Uint8Array(width * height * 4),
+});
 
 /** @throws CoreError 'raster/size-mismatch' saying expected and got */
 export function checkRaster(raster: Raster): Raster {
   const { width, height, data } = raster;
   const expected = width * height * 4;
   if (!Number.isInteger(width) || !Number.isInteger(height) || width < 1 || height < 1 || data.length !== expected) {
-    throw new CoreError('raster/size-mismatch', `Expected ${width} × ${height} × 4 = ${expected} bytes, got ${data.length}.`, { width, height, bytes: data.length });
+    throw new CoreError(
+      'raster/size-mismatch',
+      `Expected ${width} × ${height} × 4 = ${expected} bytes, got ${data.length}.`,
+      { width, height, bytes: data.length },
+    );
   }
   return raster;
 }

@@ -12,7 +12,12 @@ const lanczos3 = (x: number): number => {
   return (3 * Math.sin(p) * Math.sin(p / 3)) / (p * p);
 };
 
-interface Taps { first: Int32Array; count: Int32Array; weights: Int32Array; most: number }
+interface Taps {
+  first: Int32Array;
+  count: Int32Array;
+  weights: Int32Array;
+  most: number;
+}
 
 // 16 fractional bits: the sum of one output's weights is exactly 65536, so a flat colour stays what it is.
 const ONE = 65536;
@@ -57,7 +62,11 @@ export function filterTaps(from: number, to: number): Taps {
 export function resizeRaster(raster: Raster, width: number, height: number): Raster {
   checkRaster(raster);
   if (![width, height].every((v) => Number.isInteger(v) && v >= 1 && v <= MAX_SIDE_PX)) {
-    throw new CoreError('size/impossible', `A picture of ${width} × ${height} px cannot be made; each side must be 1 to ${MAX_SIDE_PX} px.`, { width, height });
+    throw new CoreError(
+      'size/impossible',
+      `A picture of ${width} × ${height} px cannot be made; each side must be 1 to ${MAX_SIDE_PX} px.`,
+      { width, height },
+    );
   }
   if (width === raster.width && height === raster.height) return { width, height, data: raster.data.slice() };
   const across = resampleRows(toLinear(raster), raster.width, raster.height, width);
@@ -86,7 +95,10 @@ function resampleRows(src: Float32Array, from: number, height: number, to: numbe
   const out = new Float32Array(to * height * 4);
   for (let y = 0; y < height; y++) {
     for (let x = 0, o = y * to * 4; x < to; x++, o += 4) {
-      let r = 0, g = 0, b = 0, a = 0;
+      let r = 0,
+        g = 0,
+        b = 0,
+        a = 0;
       for (let k = 0, s = (y * from + first[x]) * 4, n = count[x]; k < n; k++, s += 4) {
         const weight = weights[x * most + k];
         r += src[s] * weight;

@@ -36,10 +36,18 @@ describe('eachStrip', () => {
 
 describe('whether anything is visible', () => {
   it('is told of the faintest pixel that counts, wherever it is, and within a part of that part alone', () => {
-    for (const [x, y] of [[0, 0], [39, 199], [17, 120]]) {
+    for (const [x, y] of [
+      [0, 0],
+      [39, 199],
+      [17, 120],
+    ]) {
       const raster = createRaster(40, 200);
       raster.data[(y * 40 + x) * 4 + 3] = 3;
-      expect([isVisible(raster), isVisible(raster, 4), isVisible(raster, 3, { x, y, width: 1, height: 1 })]).toEqual([true, false, true]);
+      expect([isVisible(raster), isVisible(raster, 4), isVisible(raster, 3, { x, y, width: 1, height: 1 })]).toEqual([
+        true,
+        false,
+        true,
+      ]);
       expect(isVisible(raster, 1, { x: 20, y: 20, width: 10, height: 90 })).toBe(false);
     }
     expect(isVisible(createRaster(40, 200))).toBe(false);
@@ -67,7 +75,12 @@ describe('what is known to hold all that is visible', () => {
     const picture = createRaster(20, 20);
     picture.data[(3 * 20 + 3) * 4 + 3] = 255;
     picture.data[(15 * 20 + 12) * 4 + 3] = 255;
-    expect(findExtents(picture, 1, { x: 10, y: 10, width: 10, height: 10 })).toEqual({ x: 12, y: 15, width: 1, height: 1 });
+    expect(findExtents(picture, 1, { x: 10, y: 10, width: 10, height: 10 })).toEqual({
+      x: 12,
+      y: 15,
+      width: 1,
+      height: 1,
+    });
     expect(findExtents(picture)).toEqual({ x: 3, y: 3, width: 10, height: 13 });
   });
 });

@@ -5,7 +5,11 @@ import type { Raster } from './raster';
 const ROWS = 64;
 
 /** Brings a part of a picture into the kernels' memory some rows at a time, for kernels that only look; ends when `visit` answers that it saw enough. */
-export function eachStrip(raster: Raster, part: RectPx, visit: (k: Kernels, at: number, rows: number, y: number) => boolean | void): void {
+export function eachStrip(
+  raster: Raster,
+  part: RectPx,
+  visit: (k: Kernels, at: number, rows: number, y: number) => boolean | void,
+): void {
   const bytes = part.width * 4;
   let isEnough = false;
   for (let y = part.y; y < part.y + part.height && !isEnough; y += ROWS) {

@@ -8,7 +8,13 @@ import { type Raster, createRaster } from './raster';
  * @returns straight alpha
  * @see R. Keys, "Cubic Convolution Interpolation for Digital Image Processing", 1981, a = −1/2
  */
-export function warpRaster(raster: Raster, toSource: Projective, width: number, height: number, isOpaque: boolean): Raster {
+export function warpRaster(
+  raster: Raster,
+  toSource: Projective,
+  width: number,
+  height: number,
+  isOpaque: boolean,
+): Raster {
   const { data, width: w, height: h } = raster;
   const out = createRaster(width, height);
   const [a, b, c, d, e, f, g, hh, i] = toSource;
@@ -29,7 +35,10 @@ export function warpRaster(raster: Raster, toSource: Projective, width: number, 
         const px = x0 - 1 + k;
         columns[k] = (px < 0 ? 0 : px >= w ? w - 1 : px) * 4;
       }
-      let red = 0, green = 0, blue = 0, alpha = 0;
+      let red = 0,
+        green = 0,
+        blue = 0,
+        alpha = 0;
       for (let k = 0; k < 4; k++) {
         const py = y0 - 1 + k;
         const row = (py < 0 ? 0 : py >= h ? h - 1 : py) * w * 4;

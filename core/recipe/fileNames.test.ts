@@ -2,26 +2,38 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { nameByPattern, slug, uniqueNames } from './fileNames';
 
-const parts = { brand: 'Harrowmere Lock Keepers’ Trust', mark: 'Trust badge', variant: 'Reversed', purpose: 'Video overlay', width: 480, height: 482 };
+const parts = {
+  brand: 'Harrowmere Lock Keepers’ Trust',
+  mark: 'Trust badge',
+  variant: 'Reversed',
+  purpose: 'Video overlay',
+  width: 480,
+  height: 482,
+};
 
 describe('nameByPattern', () => {
   it('fills the tokens and keeps names plain', () => {
     expect(nameByPattern('{mark}-{variant}-{width}', parts)).toBe('trust-badge-reversed-480');
-    expect(nameByPattern('{brand}_{purpose}_{width}x{height}', parts)).toBe('harrowmere-lock-keepers-trust_video-overlay_480x482');
+    expect(nameByPattern('{brand}_{purpose}_{width}x{height}', parts)).toBe(
+      'harrowmere-lock-keepers-trust_video-overlay_480x482',
+    );
   });
   it('never makes a path or a name that a file system keeps for itself', () => {
     expect(nameByPattern('../{mark}/{variant}', parts)).toBe('trust-badge-reversed');
     expect(nameByPattern('{mark}', { ...parts, mark: 'CON' })).toBe('con-file');
-    fc.assert(fc.property(fc.string({ maxLength: 60 }), (text) => {
-      try {
-        const name = nameByPattern(text.replace(/[{}]/g, ''), parts);
-        expect(name).not.toMatch(/[/\\:*?"<>|\u0000-\u001f]|^\.|\.$/); // eslint-disable-line no-control-regex
-      } catch (error) {
-        expect((error as Error).message).toContain('empty name');
-      }
-    }));
+    fc.assert(
+      fc.property(fc.string({ maxLength: 60 }), (text) => {
+        try {
+          const name = nameByPattern(text.replace(/[{}]/g, ''), parts);
+          expect(name).not.toMatch(/[/\\:*?"<>|\u0000-\u001f]|^\.|\.$/); // eslint-disable-line no-control-regex
+        } catch (error) {
+          expect((error as Error).message).toContain('empty name');
+        }
+      }),
+    );
   });
-  it('names the token that does not exist', () => expect(() => nameByPattern('{colour}', parts)).toThrow('{colour}; there are {brand}'));
+  it('names the token that does not exist', () =>
+    expect(() => nameByPattern('{colour}', parts)).toThrow('{colour}; there are {brand}'));
 });
 
 it('slug keeps letters of any script and drops the rest', () => {

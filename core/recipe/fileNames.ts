@@ -16,7 +16,13 @@ const RESERVED = /^(con|prn|aux|nul|com\d|lpt\d)$/;
 
 /** A word as a part of a file name: lower case, plain letters and digits, hyphens between. */
 export const slug = (text: string): string =>
-  text.normalize('NFKD').replace(/[\u0300-\u036f]/g, '').replace(/['’]/g, '').toLowerCase().replace(/[^\p{L}\p{N}]+/gu, '-').replace(/^-+|-+$/g, '');
+  text
+    .normalize('NFKD')
+    .replace(/[\u0300-\u036f]/g, '')
+    .replace(/['’]/g, '')
+    .toLowerCase()
+    .replace(/[^\p{L}\p{N}]+/gu, '-')
+    .replace(/^-+|-+$/g, '');
 
 /**
  * A file's name by a pattern such as `{mark}-{variant}-{width}`, without extension.
@@ -25,11 +31,21 @@ export const slug = (text: string): string =>
 export function nameByPattern(pattern: string, parts: NameParts): string {
   const filled = pattern.replace(/\{([^}]*)\}/g, (_, token: string) => {
     if (!(nameTokens as readonly string[]).includes(token)) {
-      throw new CoreError('names/empty', `The naming pattern has {${token}}; there are ${nameTokens.map((t) => `{${t}}`).join(', ')}.`, { token });
+      throw new CoreError(
+        'names/empty',
+        `The naming pattern has {${token}}; there are ${nameTokens.map((t) => `{${t}}`).join(', ')}.`,
+        { token },
+      );
     }
     return slug(String(parts[token as keyof NameParts]));
   });
-  const name = filled.split(/[-_. ]*[/\\][-_. ]*/).join('-').replace(/[^\p{L}\p{N}_.-]+/gu, '-').replace(/-{2,}/g, '-').replace(/^[-.]+|[-.]+$/g, '').slice(0, 120);
+  const name = filled
+    .split(/[-_. ]*[/\\][-_. ]*/)
+    .join('-')
+    .replace(/[^\p{L}\p{N}_.-]+/gu, '-')
+    .replace(/-{2,}/g, '-')
+    .replace(/^[-.]+|[-.]+$/g, '')
+    .slice(0, 120);
   if (!name) throw new CoreError('names/empty', `The pattern "${pattern}" gives an empty name.`, { pattern });
   return RESERVED.test(name) ? `${name}-file` : name;
 }

@@ -44,9 +44,18 @@ export function layOutFile(extents: RectPx, line: Pick<SizeLine, 'widthPx' | 'pa
   }
   const height = isSquare ? width : markHeight + 2 * pad;
   if (height > MAX_SIDE_PX) {
-    throw new CoreError('size/impossible', `A file ${width} px wide would be ${height} px high; the most is ${MAX_SIDE_PX} px.`, { width, height });
+    throw new CoreError(
+      'size/impossible',
+      `A file ${width} px wide would be ${height} px high; the most is ${MAX_SIDE_PX} px.`,
+      { width, height },
+    );
   }
-  const mark = { x: Math.floor((width - markWidth) / 2), y: Math.floor((height - markHeight) / 2), width: markWidth, height: markHeight };
+  const mark = {
+    x: Math.floor((width - markWidth) / 2),
+    y: Math.floor((height - markHeight) / 2),
+    width: markWidth,
+    height: markHeight,
+  };
   return { width, height, mark, enlargement: markWidth / extents.width };
 }
 

@@ -22,9 +22,13 @@ type CutOutWay = StageValues['cutOut']['way'];
  * @param reduction  full size over this picture's size
  */
 export function proposeRecipe(picture: Raster, reduction: number, found: Way): Proposal {
-  const ways: CutOutWay[] = found === 'transparent' ? ['keep'] : found === 'paper' ? ['paper', 'flat'] : ['flat', 'paper'];
+  const ways: CutOutWay[] =
+    found === 'transparent' ? ['keep'] : found === 'paper' ? ['paper', 'flat'] : ['flat', 'paper'];
   const base = initialRecipe();
-  const withWay = (way: CutOutWay): Recipe => ({ ...base, stages: { ...base.stages, cutOut: { ...base.stages.cutOut, way } } });
+  const withWay = (way: CutOutWay): Recipe => ({
+    ...base,
+    stages: { ...base.stages, cutOut: { ...base.stages.cutOut, way } },
+  });
   const run = (recipe: Recipe) => runStages(picture, recipe.stages, { pictureKey: 'proposal', reduction });
   for (const way of ways) {
     const recipe = withWay(way);
@@ -32,7 +36,13 @@ export function proposeRecipe(picture: Raster, reduction: number, found: Way): P
       const result = run(recipe);
       const marks = marksOf(cutOutFacts(result));
       if (marks.length !== 1) return { recipe, result, markCount: marks.length };
-      const taken = { ...recipe, stages: takeMark(recipe.stages, marks[0], { width: picture.width * reduction, height: picture.height * reduction }) };
+      const taken = {
+        ...recipe,
+        stages: takeMark(recipe.stages, marks[0], {
+          width: picture.width * reduction,
+          height: picture.height * reduction,
+        }),
+      };
       // What was measured on the sheet holds for the one mark on it: cropping and turning come free.
       return { recipe: taken, result, markCount: 1 };
     } catch (error) {

@@ -8,7 +8,8 @@ import { createStageCache, cutOutFacts, makeVariant, runStages } from './runReci
 const badge = () => {
   const mark = drawMark(200, 200, ring(100, 100, 80, 60), [31, 90, 69]);
   const inner = drawMark(200, 200, disc(100, 100, 30), [180, 40, 40]);
-  for (let i = 0; i < mark.data.length; i += 4) if (inner.data[i + 3] > 0) mark.data.set(inner.data.subarray(i, i + 4), i);
+  for (let i = 0; i < mark.data.length; i += 4)
+    if (inner.data[i + 3] > 0) mark.data.set(inner.data.subarray(i, i + 4), i);
   for (let y = 90; y < 100; y++) for (let x = 95; x < 105; x++) mark.data.set([255, 255, 255, 255], (y * 200 + x) * 4);
   return onGround(mark, [238, 230, 214]);
 };
@@ -18,7 +19,10 @@ const variant = (recipe: Recipe, id: string) => recipe.variants.find((v) => v.id
 describe('runStages', () => {
   it('crops first: every later stage sees only the region, in the same coordinates', () => {
     const recipe = initialRecipe();
-    const values = { ...recipe.stages, crop: { ...recipe.stages.crop, rect: { x: 10, y: 20, width: 180, height: 170 } } };
+    const values = {
+      ...recipe.stages,
+      crop: { ...recipe.stages.crop, rect: { x: 10, y: 20, width: 180, height: 170 } },
+    };
     const { master } = runStages(badge(), values, run);
     expect([master.raster.width, master.raster.height]).toEqual([180, 170]);
     expect(project(master.toWorking, 0.5, 0.5)).toEqual({ x: 10.5, y: 20.5 });
@@ -66,10 +70,14 @@ describe('makeVariant', () => {
   });
   it('makes every visible pixel of the reversed variant pure white', () => {
     const { data } = makeVariant(badge(), recipe, variant(recipe, 'reversed'), run);
-    for (let i = 0; i < data.length; i += 4) if (data[i + 3] > 0) expect([...data.subarray(i, i + 3)]).toEqual([255, 255, 255]);
+    for (let i = 0; i < data.length; i += 4)
+      if (data[i + 3] > 0) expect([...data.subarray(i, i + 3)]).toEqual([255, 255, 255]);
   });
   it('fills inner light areas when the variant says so', () => {
-    const filled = { ...variant(recipe, 'black'), fill: { id: 'oneColour', params: { colour: '#000000', insides: 'filled' } } };
+    const filled = {
+      ...variant(recipe, 'black'),
+      fill: { id: 'oneColour', params: { colour: '#000000', insides: 'filled' } },
+    };
     expect(pixel(makeVariant(badge(), recipe, filled, run), 100, 95)).toEqual([0, 0, 0, 255]);
   });
 });
@@ -78,10 +86,23 @@ describe('findings', () => {
   it('tell of a small source, of a mark at the border, and of nothing left', () => {
     const ids = (picture: ReturnType<typeof badge>, tolerance: number | null = null) => {
       const recipe2 = initialRecipe();
-      return runStages(picture, { ...recipe2.stages, cutOut: { ...recipe2.stages.cutOut, tolerance } }, { ...run, pictureKey: String(Math.random()) }).findings.map((f) => f.id);
+      return runStages(
+        picture,
+        { ...recipe2.stages, cutOut: { ...recipe2.stages.cutOut, tolerance } },
+        { ...run, pictureKey: String(Math.random()) },
+      ).findings.map((f) => f.id);
     };
     expect(ids(badge())).toContain('source-small');
-    expect(ids(onGround(drawMark(300, 200, (x, y) => (x < 90 && y > 60 && y < 140 ? 1 : 0), [20, 20, 20]), [255, 255, 255]))).toContain('touches-border');
-    expect(ids(onGround(drawMark(100, 100, disc(50, 50, 20), [250, 250, 250]), [255, 255, 255]), 40)).toEqual(['nothing-left']);
+    expect(
+      ids(
+        onGround(
+          drawMark(300, 200, (x, y) => (x < 90 && y > 60 && y < 140 ? 1 : 0), [20, 20, 20]),
+          [255, 255, 255],
+        ),
+      ),
+    ).toContain('touches-border');
+    expect(ids(onGround(drawMark(100, 100, disc(50, 50, 20), [250, 250, 250]), [255, 255, 255]), 40)).toEqual([
+      'nothing-left',
+    ]);
   });
 });

@@ -59,7 +59,11 @@ export interface RunOptions {
  * @throws CoreError as the stages do
  */
 export function runStages(picture: Raster, values: StageValues, options: RunOptions): MasterResult {
-  let current: StagePicture = { raster: picture, toWorking: fromMatrix(scaling(options.reduction)), reduction: options.reduction };
+  let current: StagePicture = {
+    raster: picture,
+    toWorking: fromMatrix(scaling(options.reduction)),
+    reduction: options.reduction,
+  };
   let key = `${options.pictureKey}@${options.reduction}`;
   const perStage = {} as Record<StageId, StageResult>;
   const findings: Finding[] = [];
@@ -71,7 +75,11 @@ export function runStages(picture: Raster, values: StageValues, options: RunOpti
     let result = options.cache?.get(key) ?? options.cache?.get(own);
     if (!result) {
       // The one cast: values were checked against this very stage's fields when the recipe was read.
-      result = stage.run(current, values[id] as never, { onStep: options.onStep ?? (() => {}), pictureOnly: options.pictureOnly ?? false, consumes: options.consumes ?? false });
+      result = stage.run(current, values[id] as never, {
+        onStep: options.onStep ?? (() => {}),
+        pictureOnly: options.pictureOnly ?? false,
+        consumes: options.consumes ?? false,
+      });
       options.cache?.set(own, result);
     }
     perStage[id] = result;
@@ -82,7 +90,10 @@ export function runStages(picture: Raster, values: StageValues, options: RunOpti
 }
 
 /** The stage settings that make the master with every enclosed area open. */
-export const withAllOpen = (values: StageValues): StageValues => ({ ...values, cutOut: { ...values.cutOut, areas: [], enclosed: 'open' } });
+export const withAllOpen = (values: StageValues): StageValues => ({
+  ...values,
+  cutOut: { ...values.cutOut, areas: [], enclosed: 'open' },
+});
 
 /**
  * A variant of the master at the size of the picture given.
@@ -99,7 +110,9 @@ export function makeVariant(picture: Raster, recipe: Recipe, variant: Variant, o
 /** A variant as a sentence: fill, then surround. */
 export function describeVariant(variant: Variant): string {
   const fill = fills.get(variant.fill.id).describe(variant.fill.params);
-  return variant.surround.id === 'none' ? fill : `${fill}, ${surrounds.get(variant.surround.id).describe(variant.surround.params)}`;
+  return variant.surround.id === 'none'
+    ? fill
+    : `${fill}, ${surrounds.get(variant.surround.id).describe(variant.surround.params)}`;
 }
 
 export const cutOutFacts = (result: MasterResult): CutOutFacts => result.perStage.cutOut.facts as CutOutFacts;

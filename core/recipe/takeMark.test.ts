@@ -26,7 +26,10 @@ describe('takeMark', () => {
     expect(share).toBeLessThan(0.45);
   });
   it('goes back to the whole sheet, all other settings kept', () => {
-    const back = takeWholeSheet({ ...takeMark(paper, marks[0], picture), cutOut: { ...paper.cutOut, level: 0.3, mark: marks[0].at } });
+    const back = takeWholeSheet({
+      ...takeMark(paper, marks[0], picture),
+      cutOut: { ...paper.cutOut, level: 0.3, mark: marks[0].at },
+    });
     expect(back).toMatchObject({ crop: { rect: null, turn: 0 }, cutOut: { level: 0.3, mark: null } });
   });
   it('does not turn what hardly leans, and keeps an upright crop inside the picture', () => {

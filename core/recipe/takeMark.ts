@@ -14,19 +14,37 @@ const LEAST_TURN_DEG = 0.4;
  * @param sheet  size of the sheet, full-size pixels
  */
 export function takeMark(values: StageValues, mark: MarkFact, sheet: { width: number; height: number }): StageValues {
-  const turn = Math.abs(mark.angleDeg) < LEAST_TURN_DEG ? 0 : Math.max(-MOST_TURN_DEG, Math.min(MOST_TURN_DEG, mark.angleDeg));
+  const turn =
+    Math.abs(mark.angleDeg) < LEAST_TURN_DEG ? 0 : Math.max(-MOST_TURN_DEG, Math.min(MOST_TURN_DEG, mark.angleDeg));
   const box = turn === 0 ? mark : mark.region;
   const room = Math.max(LEAST_ROOM_PX, ROOM_SHARE * Math.max(box.width, box.height));
   const grown = { x: box.x - room, y: box.y - room, width: box.width + 2 * room, height: box.height + 2 * room };
-  const rect = turn === 0 ? clip(grown, sheet) : { x: Math.round(grown.x), y: Math.round(grown.y), width: Math.round(grown.width), height: Math.round(grown.height) };
+  const rect =
+    turn === 0
+      ? clip(grown, sheet)
+      : {
+          x: Math.round(grown.x),
+          y: Math.round(grown.y),
+          width: Math.round(grown.width),
+          height: Math.round(grown.height),
+        };
   return { ...values, crop: { ...values.crop, rect, turn }, cutOut: { ...values.cutOut, mark: mark.at } };
 }
 
 /** The settings that go back to the whole sheet. */
-export const takeWholeSheet = (values: StageValues): StageValues => ({ ...values, crop: { ...values.crop, rect: null, turn: 0 }, cutOut: { ...values.cutOut, mark: null } });
+export const takeWholeSheet = (values: StageValues): StageValues => ({
+  ...values,
+  crop: { ...values.crop, rect: null, turn: 0 },
+  cutOut: { ...values.cutOut, mark: null },
+});
 
 function clip(r: { x: number; y: number; width: number; height: number }, sheet: { width: number; height: number }) {
   const x = Math.max(0, Math.floor(r.x));
   const y = Math.max(0, Math.floor(r.y));
-  return { x, y, width: Math.min(sheet.width, Math.ceil(r.x + r.width)) - x, height: Math.min(sheet.height, Math.ceil(r.y + r.height)) - y };
+  return {
+    x,
+    y,
+    width: Math.min(sheet.width, Math.ceil(r.x + r.width)) - x,
+    height: Math.min(sheet.height, Math.ceil(r.y + r.height)) - y,
+  };
 }

@@ -14,10 +14,20 @@ const upgrades: Record<number, (recipe: Raw) => Raw> = {};
  * @throws CoreError 'recipe/invalid' without a version, 'recipe/too-new' when it is from the future
  */
 export function upgradeRecipe(value: unknown, target = 1, steps = upgrades): Raw {
-  if (typeof value !== 'object' || value === null || Array.isArray(value)) throw new CoreError('recipe/invalid', 'A recipe is a JSON object.');
+  if (typeof value !== 'object' || value === null || Array.isArray(value))
+    throw new CoreError('recipe/invalid', 'A recipe is a JSON object.');
   let recipe = value as Raw;
-  if (!Number.isInteger(recipe.version) || (recipe.version as number) < 1) throw new CoreError('recipe/invalid', `A recipe needs a version from 1 to ${target}, got ${JSON.stringify(recipe.version)}.`);
-  if ((recipe.version as number) > target) throw new CoreError('recipe/too-new', `The recipe is of version ${recipe.version}; this program reads up to ${target}.`, { version: recipe.version });
+  if (!Number.isInteger(recipe.version) || (recipe.version as number) < 1)
+    throw new CoreError(
+      'recipe/invalid',
+      `A recipe needs a version from 1 to ${target}, got ${JSON.stringify(recipe.version)}.`,
+    );
+  if ((recipe.version as number) > target)
+    throw new CoreError(
+      'recipe/too-new',
+      `The recipe is of version ${recipe.version}; this program reads up to ${target}.`,
+      { version: recipe.version },
+    );
   while ((recipe.version as number) < target) {
     const from = recipe.version as number;
     recipe = { ...steps[from](recipe), version: from + 1 };

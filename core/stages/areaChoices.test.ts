@@ -3,23 +3,48 @@ import { alikeTo, areaAt, chooseAreas, groupOf, nextUnsure } from './areaChoices
 import type { AreaFact } from './cutOutFacts';
 
 const area = (number: number, change: Partial<AreaFact> = {}): AreaFact => ({
-  number, x: number * 10, y: 5, areaPx: 100, bounds: { x: 0, y: 0, width: 1, height: 1 }, decision: 'open', certainty: 0.9, isUnsure: false, isChosen: false, group: number, isPale: false, ...change,
+  number,
+  x: number * 10,
+  y: 5,
+  areaPx: 100,
+  bounds: { x: 0, y: 0, width: 1, height: 1 },
+  decision: 'open',
+  certainty: 0.9,
+  isUnsure: false,
+  isChosen: false,
+  group: number,
+  isPale: false,
+  ...change,
 });
 
 describe('choices of enclosed areas', () => {
   it('gathers a group, and what is alike by kind, decision and size', () => {
-    const areas = [area(1, { group: 7 }), area(2, { group: 7, areaPx: 900 }), area(3, { areaPx: 190 }), area(4, { isPale: true }), area(5, { decision: 'solid' })];
+    const areas = [
+      area(1, { group: 7 }),
+      area(2, { group: 7, areaPx: 900 }),
+      area(3, { areaPx: 190 }),
+      area(4, { isPale: true }),
+      area(5, { decision: 'solid' }),
+    ];
     expect(groupOf(areas, areas[0]).map((a) => a.number)).toEqual([1, 2]);
     expect(alikeTo(areas, areas[0]).map((a) => a.number)).toEqual([1, 3]);
   });
   it('replaces an earlier choice at the same place and keeps the others', () => {
-    const before = [{ x: 10, y: 5, decision: 'solid' as const }, { x: 70, y: 5, decision: 'solid' as const }];
-    expect(chooseAreas(before, [area(1), area(2)], 'open')).toEqual([{ x: 70, y: 5, decision: 'solid' }, { x: 10, y: 5, decision: 'open' }, { x: 20, y: 5, decision: 'open' }]);
+    const before = [
+      { x: 10, y: 5, decision: 'solid' as const },
+      { x: 70, y: 5, decision: 'solid' as const },
+    ];
+    expect(chooseAreas(before, [area(1), area(2)], 'open')).toEqual([
+      { x: 70, y: 5, decision: 'solid' },
+      { x: 10, y: 5, decision: 'open' },
+      { x: 20, y: 5, decision: 'open' },
+    ]);
   });
   it('knows which area a press on the picture means', () => {
     const outer = area(1, { bounds: { x: 0, y: 0, width: 100, height: 100 } });
     const inner = area(2, { bounds: { x: 40, y: 40, width: 20, height: 20 } });
-    const at = (x: number, y: number, seen: readonly [number, number, number] = [250, 250, 250]) => areaAt([outer, inner], { x, y }, seen, [255, 255, 255], 12)?.number ?? null;
+    const at = (x: number, y: number, seen: readonly [number, number, number] = [250, 250, 250]) =>
+      areaAt([outer, inner], { x, y }, seen, [255, 255, 255], 12)?.number ?? null;
     expect([at(50, 50), at(10, 10), at(150, 10)]).toEqual([2, 1, null]);
     expect(at(50, 50, [40, 90, 70]), 'on the mark itself').toBeNull();
   });

@@ -8,14 +8,24 @@ const SLACK = 10;
 const ALIKE_RATIO = 2.2;
 
 /** The areas that belong to the same inner detail, this one among them. */
-export const groupOf = (areas: readonly AreaFact[], one: AreaFact): AreaFact[] => areas.filter((a) => a.group === one.group);
+export const groupOf = (areas: readonly AreaFact[], one: AreaFact): AreaFact[] =>
+  areas.filter((a) => a.group === one.group);
 
 /** The areas that are alike: of the same kind, decided alike, and of nearly the same size, this one among them. */
 export const alikeTo = (areas: readonly AreaFact[], one: AreaFact): AreaFact[] =>
-  areas.filter((a) => a.isPale === one.isPale && a.decision === one.decision && Math.max(a.areaPx, one.areaPx) <= ALIKE_RATIO * Math.min(a.areaPx, one.areaPx));
+  areas.filter(
+    (a) =>
+      a.isPale === one.isPale &&
+      a.decision === one.decision &&
+      Math.max(a.areaPx, one.areaPx) <= ALIKE_RATIO * Math.min(a.areaPx, one.areaPx),
+  );
 
 /** A person's decisions with some areas decided anew: an earlier choice at the same place gives way. */
-export function chooseAreas(choices: readonly Anchor[], areas: readonly AreaFact[], decision: Anchor['decision']): Anchor[] {
+export function chooseAreas(
+  choices: readonly Anchor[],
+  areas: readonly AreaFact[],
+  decision: Anchor['decision'],
+): Anchor[] {
   const others = choices.filter((c) => !areas.some((a) => Math.hypot(a.x - c.x, a.y - c.y) <= 0.5));
   return [...others, ...areas.map(({ x, y }) => ({ x, y, decision }))];
 }
@@ -25,10 +35,19 @@ export function chooseAreas(choices: readonly Anchor[], areas: readonly AreaFact
  * the ground there. Null beside all areas and on the mark itself.
  * @param seen ground  colours R, G, B: what the original shows at the place, and the ground's own
  */
-export function areaAt(areas: readonly AreaFact[], place: { x: number; y: number }, seen: Rgb, ground: Rgb, tolerance: number): AreaFact | null {
+export function areaAt(
+  areas: readonly AreaFact[],
+  place: { x: number; y: number },
+  seen: Rgb,
+  ground: Rgb,
+  tolerance: number,
+): AreaFact | null {
   if (seen.some((v, c) => Math.abs(v - ground[c]) > tolerance + SLACK)) return null;
-  const holds = ({ bounds: b }: AreaFact) => place.x >= b.x && place.y >= b.y && place.x <= b.x + b.width && place.y <= b.y + b.height;
-  return areas.filter(holds).sort((a, b) => a.bounds.width * a.bounds.height - b.bounds.width * b.bounds.height)[0] ?? null;
+  const holds = ({ bounds: b }: AreaFact) =>
+    place.x >= b.x && place.y >= b.y && place.x <= b.x + b.width && place.y <= b.y + b.height;
+  return (
+    areas.filter(holds).sort((a, b) => a.bounds.width * a.bounds.height - b.bounds.width * b.bounds.height)[0] ?? null
+  );
 }
 
 /** The unsure area that comes after a given one, or the first; null when all are sure. */

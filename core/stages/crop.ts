@@ -1,4 +1,13 @@
-import { type Corners, composeProjective, fromMatrix, invertProjective, project, rectangleToCorners, sizeFromCorners, turning } from '../geometry/projective';
+import {
+  type Corners,
+  composeProjective,
+  fromMatrix,
+  invertProjective,
+  project,
+  rectangleToCorners,
+  sizeFromCorners,
+  turning,
+} from '../geometry/projective';
 import { CoreError } from '../errors';
 import { translation } from '../geometry/matrix';
 import { type RectPx, cornersField, numberField, rectField } from '../params';
@@ -21,8 +30,19 @@ export const crop = defineStage({
   title: 'Crop',
   params: {
     rect: rectField({ label: 'Region', hint: 'What lies outside is left out of every later step.' }),
-    turn: numberField({ label: 'Turn', hint: 'How far what is in the region leans, clockwise; it is set upright by that much.', initial: 0, min: -MOST_TURN_DEG, max: MOST_TURN_DEG, step: 0.1, unit: '°' }),
-    corners: cornersField({ label: 'Corners of the sheet', hint: 'Put a sheet that was photographed from the side flat.' }),
+    turn: numberField({
+      label: 'Turn',
+      hint: 'How far what is in the region leans, clockwise; it is set upright by that much.',
+      initial: 0,
+      min: -MOST_TURN_DEG,
+      max: MOST_TURN_DEG,
+      step: 0.1,
+      unit: '°',
+    }),
+    corners: cornersField({
+      label: 'Corners of the sheet',
+      hint: 'Put a sheet that was photographed from the side flat.',
+    }),
   },
   run(input, { rect, turn, corners }) {
     const picture = turn === 0 && corners === null ? cropUpright(input, rect) : cropTurned(input, rect, turn, corners);
@@ -38,21 +58,36 @@ function cropUpright(input: StagePicture, rect: RectPx | null): StagePicture {
   const asked = { x: from.x, y: from.y, width: to.x - from.x, height: to.y - from.y };
   const inside = clampRect(asked, input.raster.width, input.raster.height);
   const raster = cropRaster(input.raster, asked);
-  return { ...input, raster, toWorking: composeProjective(input.toWorking, fromMatrix(translation(inside.x, inside.y))) };
+  return {
+    ...input,
+    raster,
+    toWorking: composeProjective(input.toWorking, fromMatrix(translation(inside.x, inside.y))),
+  };
 }
 
 function cropTurned(input: StagePicture, rect: RectPx | null, turn: number, corners: Corners | null): StagePicture {
   const { raster, reduction } = input;
-  const sheet = corners ? sizeFromCorners(corners) : { width: raster.width * reduction, height: raster.height * reduction };
+  const sheet = corners
+    ? sizeFromCorners(corners)
+    : { width: raster.width * reduction, height: raster.height * reduction };
   const region = rect ?? wholeTurned(sheet, turn);
   const width = Math.max(1, Math.round(region.width / reduction));
   const height = Math.max(1, Math.round(region.height / reduction));
   if (width * height > raster.width * raster.height * MOST_GROWTH + 1_000_000) {
-    throw new CoreError('crop/too-large', `The region would be ${Math.round(region.width)} × ${Math.round(region.height)} px, far larger than the picture. Bring its corners closer.`, { region });
+    throw new CoreError(
+      'crop/too-large',
+      `The region would be ${Math.round(region.width)} × ${Math.round(region.height)} px, far larger than the picture. Bring its corners closer.`,
+      { region },
+    );
   }
   const centred = fromMatrix([reduction, 0, 0, reduction, -region.width / 2, -region.height / 2]);
-  const placed = composeProjective(fromMatrix(translation(region.x + region.width / 2, region.y + region.height / 2)), composeProjective(turning(turn), centred));
-  const toWorking = corners ? composeProjective(rectangleToCorners(sheet.width, sheet.height, corners), placed) : placed;
+  const placed = composeProjective(
+    fromMatrix(translation(region.x + region.width / 2, region.y + region.height / 2)),
+    composeProjective(turning(turn), centred),
+  );
+  const toWorking = corners
+    ? composeProjective(rectangleToCorners(sheet.width, sheet.height, corners), placed)
+    : placed;
   const toSource = composeProjective(invertProjective(input.toWorking), toWorking);
   return { ...input, raster: warpRaster(raster, toSource, width, height, !hasTransparency(raster)), toWorking };
 }

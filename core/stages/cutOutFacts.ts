@@ -52,9 +52,13 @@ export interface PaperWayFacts {
   readonly marks: readonly MarkFact[];
 }
 
-export interface KeepWayFacts { readonly way: 'keep' }
+export interface KeepWayFacts {
+  readonly way: 'keep';
+}
 
 export type CutOutFacts = FlatWayFacts | PaperWayFacts | KeepWayFacts;
 
-export const areasOf = (facts: CutOutFacts | null | undefined): readonly AreaFact[] => (facts?.way === 'flat' ? facts.areas : []);
-export const marksOf = (facts: CutOutFacts | null | undefined): readonly MarkFact[] => (facts?.way === 'paper' ? facts.marks : []);
+export const areasOf = (facts: CutOutFacts | null | undefined): readonly AreaFact[] =>
+  facts?.way === 'flat' ? facts.areas : [];
+export const marksOf = (facts: CutOutFacts | null | undefined): readonly MarkFact[] =>
+  facts?.way === 'paper' ? facts.marks : [];

@@ -4,7 +4,11 @@ import { cutOut } from './cutOut';
 import type { StageDefinition } from './stage';
 
 /** The stages that make a master, in the order in which they run. */
-export const stages = defineRegistry<StageDefinition>('stage', crop as unknown as StageDefinition, cutOut as unknown as StageDefinition);
+export const stages = defineRegistry<StageDefinition>(
+  'stage',
+  crop as unknown as StageDefinition,
+  cutOut as unknown as StageDefinition,
+);
 
 /** Settings of all stages, by stage id; the recipe's type is derived from here. */
 export interface StageValues {

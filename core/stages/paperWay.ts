@@ -18,19 +18,39 @@ export interface PaperSettings {
 }
 
 /** The ink on paper way of cutting out. */
-export function runPaperWay(input: StagePicture, p: PaperSettings, ctx: StageContext): StageResult & { facts: PaperWayFacts } {
+export function runPaperWay(
+  input: StagePicture,
+  p: PaperSettings,
+  ctx: StageContext,
+): StageResult & { facts: PaperWayFacts } {
   const { raster, toWorking, reduction } = input;
-  const { picture, facts } = cutOutInk(raster, {
-    level: p.level, pen: p.pen, weightPx: p.weight / reduction, keepLines: p.keepLines, colour: p.ink.length ? rgbFromHex(p.ink[0]) : null,
-    at: p.mark ? project(invertProjective(toWorking), p.mark.x, p.mark.y) : null,
-  }, ctx.onStep);
+  const { picture, facts } = cutOutInk(
+    raster,
+    {
+      level: p.level,
+      pen: p.pen,
+      weightPx: p.weight / reduction,
+      keepLines: p.keepLines,
+      colour: p.ink.length ? rgbFromHex(p.ink[0]) : null,
+      at: p.mark ? project(invertProjective(toWorking), p.mark.x, p.mark.y) : null,
+    },
+    ctx.onStep,
+  );
   const { study } = facts;
   return {
     picture: { ...input, raster: picture },
     findings: ctx.pictureOnly ? [] : inkFindings(picture, facts, input, p.mark !== null),
     facts: {
-      way: 'paper', inkHex: facts.inkHex, paperHex: facts.paperHex, level: facts.level, steady: { from: study.steadyFrom, to: study.steadyTo, start: study.start },
-      levels: study.levels, strayPieces: study.strayPieces, inkLost: study.inkLost, strokePx: facts.strokePx * reduction, lineCount: facts.lineCount,
+      way: 'paper',
+      inkHex: facts.inkHex,
+      paperHex: facts.paperHex,
+      level: facts.level,
+      steady: { from: study.steadyFrom, to: study.steadyTo, start: study.start },
+      levels: study.levels,
+      strayPieces: study.strayPieces,
+      inkLost: study.inkLost,
+      strokePx: facts.strokePx * reduction,
+      lineCount: facts.lineCount,
       marks: facts.marks.map((m) => toMarkFact(m, input)),
     },
   };
@@ -38,12 +58,23 @@ export function runPaperWay(input: StagePicture, p: PaperSettings, ctx: StageCon
 
 /** A mark as screens and command line know it. */
 export function toMarkFact(m: InkMark, { toWorking, reduction }: StagePicture): MarkFact {
-  const grow = (b: RectPx): RectPx => ({ x: b.x * reduction, y: b.y * reduction, width: b.width * reduction, height: b.height * reduction });
+  const grow = (b: RectPx): RectPx => ({
+    x: b.x * reduction,
+    y: b.y * reduction,
+    width: b.width * reduction,
+    height: b.height * reduction,
+  });
   const box = grow(m.box);
   const x = Math.floor(box.x);
   const y = Math.floor(box.y);
   return {
-    number: m.number, x, y, width: Math.ceil(box.x + box.width) - x, height: Math.ceil(box.y + box.height) - y, angleDeg: m.angleDeg, region: grow(m.region),
+    number: m.number,
+    x,
+    y,
+    width: Math.ceil(box.x + box.width) - x,
+    height: Math.ceil(box.y + box.height) - y,
+    angleDeg: m.angleDeg,
+    region: grow(m.region),
     at: project(toWorking, m.box.x + m.box.width / 2, m.box.y + m.box.height / 2),
   };
 }

@@ -38,4 +38,6 @@ export interface StageDefinition<F extends Fields = Fields, Id extends string = 
   run(input: StagePicture, params: Values<F>, ctx: StageContext): StageResult & { facts: Facts };
 }
 
-export const defineStage = <const Id extends string, F extends Fields, Facts extends object>(d: StageDefinition<F, Id, Facts>): StageDefinition<F, Id, Facts> => d;
+export const defineStage = <const Id extends string, F extends Fields, Facts extends object>(
+  d: StageDefinition<F, Id, Facts>,
+): StageDefinition<F, Id, Facts> => d;

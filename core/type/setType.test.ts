@@ -6,7 +6,8 @@ import { typefaces } from './typefaces';
 
 const hanken = loadTypeface(typefaces.find((t) => t.id === 'hanken')?.file as string);
 const plain: TypeOptions = { sizePx: 100, spacing: 0, lineHeight: 1.2, align: 'left' };
-const box = (lines: string[], o: Partial<TypeOptions> = {}) => boundsOfPath(setType(lines, hanken, { ...plain, ...o })) as NonNullable<ReturnType<typeof boundsOfPath>>;
+const box = (lines: string[], o: Partial<TypeOptions> = {}) =>
+  boundsOfPath(setType(lines, hanken, { ...plain, ...o })) as NonNullable<ReturnType<typeof boundsOfPath>>;
 
 describe('setType', () => {
   it.each(typefaces.map((t) => [t.title, t.file]))('sets a name with © and a year in %s', (_, file) => {
@@ -20,20 +21,25 @@ describe('setType', () => {
   });
   it('sets lines below one another and aligns them', () => {
     expect(box(['H', 'H']).height - box(['H']).height).toBeCloseTo(120, 1);
-    const starts = (align: TypeOptions['align']) => (setType(['HHHHH', 'H'], hanken, { ...plain, align }).match(/M(-?[\d.]+)/g) ?? []).map((m) => Number(m.slice(1)));
+    const starts = (align: TypeOptions['align']) =>
+      (setType(['HHHHH', 'H'], hanken, { ...plain, align }).match(/M(-?[\d.]+)/g) ?? []).map((m) => Number(m.slice(1)));
     const [left, centre, right] = (['left', 'centre', 'right'] as const).map((a) => starts(a).pop() as number);
     expect(right - left).toBeCloseTo(2 * (centre - left), 1);
     expect(centre).toBeGreaterThan(left + 50);
   });
   it('names a character that the typeface lacks, and refuses to set nothing', () => {
-    expect(() => setType(['水'], hanken, plain)).toThrowError(expect.objectContaining({ code: 'type/no-glyph', message: expect.stringContaining('水') }));
+    expect(() => setType(['水'], hanken, plain)).toThrowError(
+      expect.objectContaining({ code: 'type/no-glyph', message: expect.stringContaining('水') }),
+    );
     expect(() => setType([' ', ''], hanken, plain)).toThrowError(expect.objectContaining({ code: 'type/empty' }));
   });
 });
 
 describe('svgOfPath', () => {
   it('trims its view to the shape and leaves a little room', () => {
-    const { svg, width, height } = svgOfPath('M10 20L110 20L110 70Z', '#123456') as NonNullable<ReturnType<typeof svgOfPath>>;
+    const { svg, width, height } = svgOfPath('M10 20L110 20L110 70Z', '#123456') as NonNullable<
+      ReturnType<typeof svgOfPath>
+    >;
     expect([width, height]).toEqual([104, 54]);
     expect(svg).toContain('viewBox="8 18 104 54"');
   });

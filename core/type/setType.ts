@@ -2,7 +2,11 @@ import { CoreError } from '../errors';
 import { type PathCommand, pathDataFrom } from '../vector/pathData';
 
 /** What is needed of a font; a parsed font of a font library has it. */
-export interface TypeGlyph { readonly index?: number; readonly advanceWidth: number; getPath(x: number, y: number, size: number): { readonly commands: readonly PathCommand[] } }
+export interface TypeGlyph {
+  readonly index?: number;
+  readonly advanceWidth: number;
+  getPath(x: number, y: number, size: number): { readonly commands: readonly PathCommand[] };
+}
 export interface TypeFont {
   readonly unitsPerEm: number;
   charToGlyph(character: string): TypeGlyph;
@@ -19,7 +23,11 @@ export interface TypeOptions {
   readonly align: 'left' | 'centre' | 'right';
 }
 
-export interface PlacedGlyph { readonly glyph: TypeGlyph; readonly x: number; readonly advance: number }
+export interface PlacedGlyph {
+  readonly glyph: TypeGlyph;
+  readonly x: number;
+  readonly advance: number;
+}
 
 /** One line's glyphs with their places along it. @param spacingPx between letters */
 export function* layOutLine(text: string, font: TypeFont, sizePx: number, spacingPx: number): Generator<PlacedGlyph> {
@@ -52,16 +60,29 @@ export function missingCharacter(lines: readonly string[], font: TypeFont): stri
  * Lines of text as SVG path data, the first baseline at y = 0.
  * @throws CoreError 'type/empty' when nothing is to be set, 'type/no-glyph' naming a character that the font lacks
  */
-export function setType(lines: readonly string[], font: TypeFont, { sizePx, spacing, lineHeight, align }: TypeOptions): string {
+export function setType(
+  lines: readonly string[],
+  font: TypeFont,
+  { sizePx, spacing, lineHeight, align }: TypeOptions,
+): string {
   if (lines.every((l) => l.trim() === '')) throw new CoreError('type/empty', 'Type at least one letter.');
   const missing = missingCharacter(lines, font);
-  if (missing) throw new CoreError('type/no-glyph', `This typeface has no “${missing}”. Choose another typeface, or leave the character out.`, { character: missing });
+  if (missing)
+    throw new CoreError(
+      'type/no-glyph',
+      `This typeface has no “${missing}”. Choose another typeface, or leave the character out.`,
+      { character: missing },
+    );
   const spacingPx = spacing * sizePx;
   const widths = lines.map((l) => lineWidth(l, font, sizePx, spacingPx));
   const widest = Math.max(...widths);
-  return lines.map((line, k) => {
-    const left = align === 'left' ? 0 : (widest - widths[k]) * (align === 'centre' ? 0.5 : 1);
-    const y = k * lineHeight * sizePx;
-    return [...layOutLine(line, font, sizePx, spacingPx)].map((g) => pathDataFrom(g.glyph.getPath(0, 0, sizePx).commands, (px, py) => [left + g.x + px, y + py])).join('');
-  }).join('');
+  return lines
+    .map((line, k) => {
+      const left = align === 'left' ? 0 : (widest - widths[k]) * (align === 'centre' ? 0.5 : 1);
+      const y = k * lineHeight * sizePx;
+      return [...layOutLine(line, font, sizePx, spacingPx)]
+        .map((g) => pathDataFrom(g.glyph.getPath(0, 0, sizePx).commands, (px, py) => [left + g.x + px, y + py]))
+        .join('');
+    })
+    .join('');
 }

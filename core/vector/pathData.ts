@@ -1,17 +1,33 @@
 import type { RectPx } from '../params';
 
 /** A path command as font libraries give it; absolute coordinates. */
-export interface PathCommand { readonly type: string; readonly x?: number; readonly y?: number; readonly x1?: number; readonly y1?: number; readonly x2?: number; readonly y2?: number }
+export interface PathCommand {
+  readonly type: string;
+  readonly x?: number;
+  readonly y?: number;
+  readonly x1?: number;
+  readonly y1?: number;
+  readonly x2?: number;
+  readonly y2?: number;
+}
 
 /** SVG path data of commands, each point put in its place first; two digits after the point. */
-export function pathDataFrom(commands: readonly PathCommand[], place: (x: number, y: number) => readonly [number, number]): string {
-  const point = (x?: number, y?: number) => place(x ?? 0, y ?? 0).map((v) => v.toFixed(2)).join(' ');
-  return commands.map((c) => {
-    if (c.type === 'Z') return 'Z';
-    if (c.type === 'C') return `C${point(c.x1, c.y1)} ${point(c.x2, c.y2)} ${point(c.x, c.y)}`;
-    if (c.type === 'Q') return `Q${point(c.x1, c.y1)} ${point(c.x, c.y)}`;
-    return `${c.type}${point(c.x, c.y)}`;
-  }).join('');
+export function pathDataFrom(
+  commands: readonly PathCommand[],
+  place: (x: number, y: number) => readonly [number, number],
+): string {
+  const point = (x?: number, y?: number) =>
+    place(x ?? 0, y ?? 0)
+      .map((v) => v.toFixed(2))
+      .join(' ');
+  return commands
+    .map((c) => {
+      if (c.type === 'Z') return 'Z';
+      if (c.type === 'C') return `C${point(c.x1, c.y1)} ${point(c.x2, c.y2)} ${point(c.x, c.y)}`;
+      if (c.type === 'Q') return `Q${point(c.x1, c.y1)} ${point(c.x, c.y)}`;
+      return `${c.type}${point(c.x, c.y)}`;
+    })
+    .join('');
 }
 
 /**

@@ -26,7 +26,11 @@ function makeNoise(seed: number): (x: number, y: number, octaves: number) => num
 }
 
 type Colour = readonly [number, number, number];
-const mix = (a: Colour, b: Colour, t: number): Colour => [a[0] + (b[0] - a[0]) * t, a[1] + (b[1] - a[1]) * t, a[2] + (b[2] - a[2]) * t];
+const mix = (a: Colour, b: Colour, t: number): Colour => [
+  a[0] + (b[0] - a[0]) * t,
+  a[1] + (b[1] - a[1]) * t,
+  a[2] + (b[2] - a[2]) * t,
+];
 const clamp01 = (t: number) => Math.min(1, Math.max(0, t));
 
 function paint(width: number, height: number, colour: (u: number, v: number) => Colour): Raster {
@@ -65,7 +69,10 @@ export function mistyTowpath(width: number, height: number): Raster {
 /** Lock by night: dark water between walls, two lamps and their reflections. */
 export function lockByNight(width: number, height: number): Raster {
   const noise = makeNoise(23);
-  const lamps = [[0.27, 0.3], [0.74, 0.26]] as const;
+  const lamps = [
+    [0.27, 0.3],
+    [0.74, 0.26],
+  ] as const;
   return paint(width, height, (u, v) => {
     let c: Colour = mix([9, 14, 30], [22, 36, 52], clamp01(v * 1.4));
     const isWall = v > 0.42 && (u < 0.18 + (v - 0.42) * 0.1 || u > 0.86 - (v - 0.42) * 0.1);
@@ -74,7 +81,12 @@ export function lockByNight(width: number, height: number): Raster {
     for (const [lu, lv] of lamps) {
       const d = Math.hypot((u - lu) * 1.5, v - lv);
       c = mix(c, [255, 214, 150], clamp01(0.9 * Math.exp(-d * 26) + 0.25 * Math.exp(-d * 6)));
-      if (v > 0.5 && !isWall) c = mix(c, [206, 160, 96], 0.6 * Math.exp(-(((u - lu) * 40 + (noise(u * 30, v * 50, 2) - 0.5) * 3) ** 2)) * clamp01(1.3 - v));
+      if (v > 0.5 && !isWall)
+        c = mix(
+          c,
+          [206, 160, 96],
+          0.6 * Math.exp(-(((u - lu) * 40 + (noise(u * 30, v * 50, 2) - 0.5) * 3) ** 2)) * clamp01(1.3 - v),
+        );
     }
     const grain = (noise(u * 90, v * 90, 2) - 0.5) * 7;
     return [c[0] + grain, c[1] + grain, c[2] + grain];

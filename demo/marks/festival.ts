@@ -6,7 +6,8 @@ export function festivalSvg(size: number): string {
   const left = (1000 - textWidth(title, 'grotesque', 118)) / 2;
   const rays = Array.from({ length: 9 }, (_, k) => {
     const a = Math.PI * (0.1 + 0.1 * k);
-    const at = (r: number, d: number) => `${(500 - r * Math.cos(a + d)).toFixed(1)} ${(520 - r * Math.sin(a + d)).toFixed(1)}`;
+    const at = (r: number, d: number) =>
+      `${(500 - r * Math.cos(a + d)).toFixed(1)} ${(520 - r * Math.sin(a + d)).toFixed(1)}`;
     return `M${at(300, -0.028)}L${at(392, -0.02)}L${at(392, 0.02)}L${at(300, 0.028)}Z`;
   }).join('');
   return `<defs>

@@ -38,7 +38,9 @@ export const freePort = (from, tries = 60) =>
   new Promise((resolve, reject) => {
     const attempt = (port) => {
       const probe = createServer();
-      probe.once('error', () => (port - from >= tries ? reject(new Error(`No free port from ${from} to ${port}`)) : attempt(port + 1)));
+      probe.once('error', () =>
+        port - from >= tries ? reject(new Error(`No free port from ${from} to ${port}`)) : attempt(port + 1),
+      );
       probe.listen(port, '127.0.0.1', () => probe.close(() => resolve(port)));
     };
     attempt(from);
@@ -90,7 +92,8 @@ export async function startDatabase({ projectDir, name, firstPort, durable = tru
   }
   const deadline = Date.now() + 30_000;
   while (!(await accepts(server.port))) {
-    if (Date.now() > deadline) throw new Error(`PostgreSQL did not answer on port ${server.port}; its log: ${join(folder, 'log')}`);
+    if (Date.now() > deadline)
+      throw new Error(`PostgreSQL did not answer on port ${server.port}; its log: ${join(folder, 'log')}`);
     await sleep(40);
   }
   return {
@@ -105,7 +108,19 @@ function createCluster({ bin, account, folder, data, passwordFile, say }) {
   rmSync(data, { recursive: true, force: true });
   writeFileSync(passwordFile, randomBytes(18).toString('base64url'), { mode: 0o600 });
   if (account) chownSync(passwordFile, account.uid, account.gid);
-  const args = ['-D', data, '-U', USER, '--pwfile', passwordFile, '--auth=scram-sha-256', '-E', 'UTF8', '--locale=C.UTF-8', '--no-sync'];
+  const args = [
+    '-D',
+    data,
+    '-U',
+    USER,
+    '--pwfile',
+    passwordFile,
+    '--auth=scram-sha-256',
+    '-E',
+    'UTF8',
+    '--locale=C.UTF-8',
+    '--no-sync',
+  ];
   const [cmd, all] = asDatabaseUser(account, join(bin, 'initdb'), args);
   const done = spawnSync(cmd, all, { cwd: '/', encoding: 'utf8' });
   if (done.status !== 0) throw new Error(`initdb failed: ${done.stderr || done.error}`);
@@ -118,7 +133,15 @@ async function launch({ bin, account, folder, data, firstPort, durable }) {
   const sockets = `/var/tmp/tassel-s-${createHash('sha256').update(folder).digest('hex').slice(0, 10)}`;
   mkdirSync(sockets, { recursive: true, mode: 0o700 });
   if (account) chownSync(sockets, account.uid, account.gid);
-  const set = { listen_addresses: '127.0.0.1', port, unix_socket_directories: sockets, logging_collector: 'off', shared_buffers: '128MB', max_connections: 60, max_wal_size: '2GB' };
+  const set = {
+    listen_addresses: '127.0.0.1',
+    port,
+    unix_socket_directories: sockets,
+    logging_collector: 'off',
+    shared_buffers: '128MB',
+    max_connections: 60,
+    max_wal_size: '2GB',
+  };
   if (!durable) Object.assign(set, { fsync: 'off', synchronous_commit: 'off', full_page_writes: 'off' });
   const args = ['-D', data, ...Object.entries(set).flatMap(([k, v]) => ['-c', `${k}=${v}`])];
   const [cmd, all] = asDatabaseUser(account, join(bin, 'postgres'), args);
@@ -131,7 +154,8 @@ async function launch({ bin, account, folder, data, firstPort, durable }) {
   for (;;) {
     const found = running(folder);
     if (found) return found;
-    if (failed !== null || Date.now() > deadline) throw new Error(`PostgreSQL did not start (exit ${failed}); data in ${data}`);
+    if (failed !== null || Date.now() > deadline)
+      throw new Error(`PostgreSQL did not start (exit ${failed}); data in ${data}`);
     await sleep(40);
   }
 }
@@ -143,4 +167,3 @@ async function stopServer(folder) {
   const deadline = Date.now() + 20_000;
   while (running(folder) && Date.now() < deadline) await sleep(40);
 }
-

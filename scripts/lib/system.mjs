@@ -31,13 +31,20 @@ export function ensurePackages(names, say) {
   const missing = names.filter((name) => !needs[name]());
   if (missing.length === 0) return;
   const command = `apt-get install -y --no-install-recommends ${missing.join(' ')}`;
-  if (!isRoot()) throw new Error(`These Debian packages are missing: ${missing.join(', ')}. Install them as root, then run this again:\n  ${command}`);
+  if (!isRoot())
+    throw new Error(
+      `These Debian packages are missing: ${missing.join(', ')}. Install them as root, then run this again:\n  ${command}`,
+    );
   say(`Installing Debian packages: ${missing.join(', ')}`);
   withoutServiceStarts(() => {
     const env = { ...process.env, DEBIAN_FRONTEND: 'noninteractive' };
     spawnSync('apt-get', ['update', '-qq'], { stdio: ['ignore', 'ignore', 'inherit'], env });
-    const done = spawnSync('apt-get', ['install', '-y', '-qq', '--no-install-recommends', ...missing], { stdio: ['ignore', 'ignore', 'inherit'], env });
-    if (done.status !== 0) throw new Error(`Installing ${missing.join(', ')} failed (exit ${done.status}). Try: ${command}`);
+    const done = spawnSync('apt-get', ['install', '-y', '-qq', '--no-install-recommends', ...missing], {
+      stdio: ['ignore', 'ignore', 'inherit'],
+      env,
+    });
+    if (done.status !== 0)
+      throw new Error(`Installing ${missing.join(', ')} failed (exit ${done.status}). Try: ${command}`);
   });
   const still = missing.filter((name) => !needs[name]());
   if (still.length) throw new Error(`Still missing after installation: ${still.join(', ')}`);

@@ -7,12 +7,22 @@ import type { CorePool } from '../corePool';
 import { planFiles } from '../planFiles';
 import { keepBlob, readBlob } from '../store/blobs';
 import { withTransaction } from '../store/db';
-import { beginDelivery, countDone, failDelivery, findDelivery, findDeliveryRecipe, finishDelivery } from '../store/deliveries';
+import {
+  beginDelivery,
+  countDone,
+  failDelivery,
+  findDelivery,
+  findDeliveryRecipe,
+  finishDelivery,
+} from '../store/deliveries';
 import { findMark, findMarkPictures } from '../store/marks';
 import { findBrand } from '../store/brands';
 import { writeReceipt } from './receipt';
 
-export interface DeliveryDeps { readonly pool: pg.Pool; readonly core: CorePool }
+export interface DeliveryDeps {
+  readonly pool: pg.Pool;
+  readonly core: CorePool;
+}
 
 /**
  * Makes all files of a delivery, reads every one back, and makes the delivery reachable whole, in one transaction.
@@ -39,11 +49,23 @@ async function makeAll({ pool, core }: DeliveryDeps, id: string): Promise<void> 
   const working = await readBlob(pool, pictures.working);
   const plan = planFiles(recipe, { brand: brand.name, mark: mark.name });
 
-  const made: { name: string; png: Uint8Array; variant: string; purpose: string; receipt: Awaited<ReturnType<CorePool['makeFile']>>['receipt'] }[] = [];
+  const made: {
+    name: string;
+    png: Uint8Array;
+    variant: string;
+    purpose: string;
+    receipt: Awaited<ReturnType<CorePool['makeFile']>>['receipt'];
+  }[] = [];
   for (const file of plan) {
     const picture = { key: pictures.working, png: working.bytes, reduction: 1 };
     const { png, receipt } = await core.makeFile({ picture, recipe, line: file.line, name: file.name(0) });
-    made.push({ name: file.name(receipt.height), png, variant: file.variant.name, purpose: file.line.purpose, receipt });
+    made.push({
+      name: file.name(receipt.height),
+      png,
+      variant: file.variant.name,
+      purpose: file.line.purpose,
+      receipt,
+    });
     if (!(await countDone(pool, id, made.length))) return;
     await announce(pool, id);
   }
@@ -54,7 +76,14 @@ async function makeAll({ pool, core }: DeliveryDeps, id: string): Promise<void> 
   readBackZip(packed, entries, delivery.zipName);
   await withTransaction(pool, async (tx) => {
     const files = [];
-    for (const f of named) files.push({ name: f.name, variant: f.variant, purpose: f.purpose, receipt: f.receipt, blobSha: await keepBlob(tx, f.png, 'image/png') });
+    for (const f of named)
+      files.push({
+        name: f.name,
+        variant: f.variant,
+        purpose: f.purpose,
+        receipt: f.receipt,
+        blobSha: await keepBlob(tx, f.png, 'image/png'),
+      });
     const zipSha = await keepBlob(tx, packed, 'application/zip');
     await finishDelivery(tx, id, zipSha, files);
   });
@@ -73,7 +102,9 @@ function uniqueFiles<T extends { name: string }>(files: T[]): T[] {
 // Stored, not compressed: PNG is compressed already.
 const pack = (entries: ReadonlyMap<string, Uint8Array>): Promise<Uint8Array> =>
   new Promise((resolve, reject) => {
-    zip(Object.fromEntries(entries), { level: 0, mtime: new Date(2026, 0, 1) }, (error, bytes) => (error ? reject(error) : resolve(bytes)));
+    zip(Object.fromEntries(entries), { level: 0, mtime: new Date(2026, 0, 1) }, (error, bytes) =>
+      error ? reject(error) : resolve(bytes),
+    );
   });
 
 /** Tells every web server that a delivery has moved on. */

@@ -21,17 +21,24 @@ export async function startJobs(deps: DeliveryDeps, log: Logger): Promise<JobRun
   const lock = await holdLock(pool);
   const events = new EventEmitter();
   // Jobs are locked under the name of the pool or of one of its workers, so both are written down.
-  const enlist = (id: string) => void pool.query('insert into runner (worker_id, lock_key) values ($1, $2) on conflict do nothing', [id, lock.key]);
+  const enlist = (id: string) =>
+    void pool.query('insert into runner (worker_id, lock_key) values ($1, $2) on conflict do nothing', [id, lock.key]);
   events.on('pool:create', ({ workerPool }: { workerPool: { id: string } }) => enlist(workerPool.id));
   events.on('worker:create', ({ worker }: { worker: { workerId: string } }) => enlist(worker.workerId));
   await releaseDead(pool, utils.forceUnlockWorkers.bind(utils));
   const runner: Runner = await run({
-    pgPool: pool, concurrency: 2, noHandleSignals: true, pollInterval: 1000, events: events as never,
+    pgPool: pool,
+    concurrency: 2,
+    noHandleSignals: true,
+    pollInterval: 1000,
+    events: events as never,
     taskList: { makeDelivery: async (payload) => makeDelivery(deps, (payload as { id: string }).id) },
     logger: quietLogger(log),
   });
   const timer = setInterval(() => {
-    releaseDead(pool, utils.forceUnlockWorkers.bind(utils)).catch((error: unknown) => log.warn({ error }, 'could not look for dead runners'));
+    releaseDead(pool, utils.forceUnlockWorkers.bind(utils)).catch((error: unknown) =>
+      log.warn({ error }, 'could not look for dead runners'),
+    );
   }, 10_000);
   return {
     addDelivery: async (id) => {
@@ -57,9 +64,13 @@ async function holdLock(pool: pg.Pool): Promise<{ key: string; release: () => vo
 async function releaseDead(pool: pg.Pool, unlock: (ids: string[]) => Promise<void>): Promise<void> {
   const client = await pool.connect();
   try {
-    const { rows } = await client.query<{ lock_key: string; worker_ids: string[] }>('select lock_key, array_agg(worker_id) as worker_ids from runner group by lock_key');
+    const { rows } = await client.query<{ lock_key: string; worker_ids: string[] }>(
+      'select lock_key, array_agg(worker_id) as worker_ids from runner group by lock_key',
+    );
     for (const { lock_key: key, worker_ids: ids } of rows) {
-      const { rows: tried } = await client.query<{ free: boolean }>('select pg_try_advisory_lock($1::bigint) as free', [key]);
+      const { rows: tried } = await client.query<{ free: boolean }>('select pg_try_advisory_lock($1::bigint) as free', [
+        key,
+      ]);
       if (!tried[0].free) continue;
       await unlock(ids);
       await client.query('delete from runner where lock_key = $1', [key]);
@@ -78,9 +89,15 @@ async function releaseDead(pool: pg.Pool, unlock: (ids: string[]) => Promise<voi
 
 function quietLogger(log: Logger) {
   return new (class {
-    scope() { return this; }
-    error(message: string) { log.error(message); }
-    warn(message: string) { log.warn(message); }
+    scope() {
+      return this;
+    }
+    error(message: string) {
+      log.error(message);
+    }
+    warn(message: string) {
+      log.warn(message);
+    }
     info() {}
     debug() {}
   })() as never;

@@ -23,10 +23,15 @@ export const deliveryRoutes = ({ pool, jobs, events }: AppDeps) =>
     .post('/api/marks/:id/deliveries', async (c) => {
       const { basedOn } = await checkBody(addDeliveryRequest, await readJson(c));
       const mark = await findMark(pool, asId(c.req.param('id'), 'mark'));
-      if (mark.revision !== basedOn) throw new CoreError('store/conflict', 'This mark was changed in another window. Look at it again, then make the files.');
+      if (mark.revision !== basedOn)
+        throw new CoreError(
+          'store/conflict',
+          'This mark was changed in another window. Look at it again, then make the files.',
+        );
       const brand = await findBrand(pool, mark.brandId);
       const plan = planFiles(mark.recipe, { brand: brand.name, mark: mark.name });
-      if (plan.length === 0) throw new CoreError('request/invalid', 'There is no size line to make a file of. Add one first.');
+      if (plan.length === 0)
+        throw new CoreError('request/invalid', 'There is no size line to make a file of. Add one first.');
       const id = await addDelivery(pool, mark.id, mark.revision, plan.length, `${slug(mark.name) || 'mark'}-files.zip`);
       await jobs.addDelivery(id);
       return c.json(await findDelivery(pool, id), 201);

@@ -1,5 +1,11 @@
 import { Hono } from 'hono';
-import { addSiblingsRequest, changeMarkRequest, checkBody, makeMarkRequest, saveRecipeRequest } from '../../contract/requests';
+import {
+  addSiblingsRequest,
+  changeMarkRequest,
+  checkBody,
+  makeMarkRequest,
+  saveRecipeRequest,
+} from '../../contract/requests';
 import { CoreError } from '../../core/errors';
 import { readRecipe } from '../../core/recipe/recipe';
 import type { AppDeps } from '../app';
@@ -48,19 +54,32 @@ export const markRoutes = ({ pool, core }: AppDeps) =>
       const added = await withTransaction(pool, (tx) => addSiblings(tx, id, siblings));
       return c.json(await Promise.all(added.map((one) => findMark(pool, one))), 201);
     })
-    .post('/api/marks/:id/undo', async (c) => c.json(await withTransaction(pool, (tx) => stepHistory(tx, asId(c.req.param('id'), 'mark'), 'undo'))))
-    .post('/api/marks/:id/redo', async (c) => c.json(await withTransaction(pool, (tx) => stepHistory(tx, asId(c.req.param('id'), 'mark'), 'redo'))));
+    .post('/api/marks/:id/undo', async (c) =>
+      c.json(await withTransaction(pool, (tx) => stepHistory(tx, asId(c.req.param('id'), 'mark'), 'undo'))),
+    )
+    .post('/api/marks/:id/redo', async (c) =>
+      c.json(await withTransaction(pool, (tx) => stepHistory(tx, asId(c.req.param('id'), 'mark'), 'redo'))),
+    );
 
 /** A file's own name as a client gave it: no folders, no control characters, not too long. */
 function cleanName(given: string | undefined): string {
-  // eslint-disable-next-line no-control-regex
-  const name = (given ?? '').replace(/^.*[\\/]/, '').replace(/[\u0000-\u001f\u007f]/g, '').trim().slice(0, 200);
+  const name = (given ?? '')
+    .replace(/^.*[\\/]/, '')
+    // eslint-disable-next-line no-control-regex
+    .replace(/[\u0000-\u001f\u007f]/g, '')
+    .trim()
+    .slice(0, 200);
   return name || 'unnamed file';
 }
 
 /** The body's bytes, stopped as soon as they are too many. @throws CoreError 'intake/too-large' naming the file */
 async function readUpload(request: Request, name: string): Promise<Uint8Array> {
-  const tooLarge = (size: number) => new CoreError('intake/too-large', `${name} has ${Math.ceil(size / 1048576)} MB or more; the most is 80 MB. Save it smaller, or as JPEG.`, { file: name });
+  const tooLarge = (size: number) =>
+    new CoreError(
+      'intake/too-large',
+      `${name} has ${Math.ceil(size / 1048576)} MB or more; the most is 80 MB. Save it smaller, or as JPEG.`,
+      { file: name },
+    );
   const declared = Number(request.headers.get('content-length') ?? 0);
   if (declared > MOST_BYTES) throw tooLarge(declared);
   const chunks: Uint8Array[] = [];

@@ -25,7 +25,10 @@ export function pictureRoutes({ pool, core }: AppDeps) {
     })
     .get('/api/marks/:id/picture/:size{(working|reduced)\\.png}', async (c) => {
       const pictures = await findMarkPictures(pool, asId(c.req.param('id'), 'mark'));
-      const { bytes } = await readBlob(pool, c.req.param('size') === 'working.png' ? pictures.working : pictures.reduced);
+      const { bytes } = await readBlob(
+        pool,
+        c.req.param('size') === 'working.png' ? pictures.working : pictures.reduced,
+      );
       c.header('Cache-Control', FOREVER);
       return send(c, bytes, 'image/png');
     })
@@ -33,7 +36,10 @@ export function pictureRoutes({ pool, core }: AppDeps) {
       const mark = await findMark(pool, asId(c.req.param('id'), 'mark'));
       const pictures = await findMarkPictures(pool, mark.id);
       const working = await readBlob(pool, pictures.working);
-      const png = await core.makeMaster({ picture: { key: pictures.working, png: working.bytes, reduction: 1 }, recipe: mark.recipe });
+      const png = await core.makeMaster({
+        picture: { key: pictures.working, png: working.bytes, reduction: 1 },
+        recipe: mark.recipe,
+      });
       return send(c, png, 'image/png');
     })
     .get('/api/marks/:id/thumbnail.png', async (c) => {
@@ -52,7 +58,8 @@ export function pictureRoutes({ pool, core }: AppDeps) {
     })
     .get('/api/blobs/:sha', async (c) => {
       const sha = c.req.param('sha');
-      if (!/^[0-9a-f]{64}$/.test(sha) || !(await isGroundBlob(pool, sha))) throw new CoreError('store/not-found', 'There is no such picture.');
+      if (!/^[0-9a-f]{64}$/.test(sha) || !(await isGroundBlob(pool, sha)))
+        throw new CoreError('store/not-found', 'There is no such picture.');
       const { bytes, mediaType } = await readBlob(pool, sha);
       c.header('Cache-Control', FOREVER);
       return send(c, bytes, mediaType);
@@ -75,4 +82,5 @@ const send = (c: Context, bytes: Uint8Array, mediaType: string) => {
 };
 
 /** A download under a name; other letters than plain ones travel as RFC 5987 asks. */
-export const attachment = (name: string) => `attachment; filename="${name.replace(/[^\x20-\x7e]|["\\]/g, '_')}"; filename*=UTF-8''${encodeURIComponent(name)}`;
+export const attachment = (name: string) =>
+  `attachment; filename="${name.replace(/[^\x20-\x7e]|["\\]/g, '_')}"; filename*=UTF-8''${encodeURIComponent(name)}`;

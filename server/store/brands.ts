@@ -3,11 +3,24 @@ import { DEFAULT_PATTERN } from '../../core/recipe/recipe';
 import type { BrandView, GroundView, PaletteColour } from '../../contract/views';
 import { type Db, isUniqueViolation, oneRow } from './db';
 
-interface BrandRow { id: string; name: string; palette: PaletteColour[]; pattern: string; mark_count: string }
+interface BrandRow {
+  id: string;
+  name: string;
+  palette: PaletteColour[];
+  pattern: string;
+  mark_count: string;
+}
 
-const toBrand = (r: BrandRow): BrandView => ({ id: r.id, name: r.name, palette: r.palette, pattern: r.pattern, markCount: Number(r.mark_count) });
+const toBrand = (r: BrandRow): BrandView => ({
+  id: r.id,
+  name: r.name,
+  palette: r.palette,
+  pattern: r.pattern,
+  markCount: Number(r.mark_count),
+});
 
-const SELECT = 'select b.id, b.name, b.palette, b.pattern, (select count(*) from mark m where m.brand_id = b.id) as mark_count from brand b';
+const SELECT =
+  'select b.id, b.name, b.palette, b.pattern, (select count(*) from mark m where m.brand_id = b.id) as mark_count from brand b';
 
 export async function listBrands(db: Db): Promise<BrandView[]> {
   const { rows } = await db.query<BrandRow>(`${SELECT} order by b.created_at`);
@@ -22,10 +35,19 @@ export async function findBrand(db: Db, id: string): Promise<BrandView> {
 /** @throws CoreError 'store/duplicate-name' */
 export async function addBrand(db: Db, name: string, palette: readonly PaletteColour[]): Promise<string> {
   try {
-    const { rows } = await db.query<{ id: string }>('insert into brand (name, palette, pattern) values ($1, $2, $3) returning id', [name.trim(), JSON.stringify(palette), DEFAULT_PATTERN]);
+    const { rows } = await db.query<{ id: string }>(
+      'insert into brand (name, palette, pattern) values ($1, $2, $3) returning id',
+      [name.trim(), JSON.stringify(palette), DEFAULT_PATTERN],
+    );
     return rows[0].id;
   } catch (error) {
-    if (isUniqueViolation(error, 'brand_name_unique')) throw new CoreError('store/duplicate-name', `There is a brand called "${name.trim()}" already.`, { name }, { cause: error });
+    if (isUniqueViolation(error, 'brand_name_unique'))
+      throw new CoreError(
+        'store/duplicate-name',
+        `There is a brand called "${name.trim()}" already.`,
+        { name },
+        { cause: error },
+      );
     throw error;
   }
 }
@@ -35,14 +57,35 @@ export async function changePalette(db: Db, id: string, palette: readonly Palett
   return findBrand(db, id);
 }
 
-interface GroundRow { id: string; name: string; tone: GroundView['tone']; blob_sha: string; width: number; height: number }
-
-export async function listGrounds(db: Db, brandId: string): Promise<GroundView[]> {
-  const { rows } = await db.query<GroundRow>('select id, name, tone, blob_sha, width, height from ground where brand_id = $1 order by position', [brandId]);
-  return rows.map((r) => ({ id: r.id, name: r.name, tone: r.tone, width: r.width, height: r.height, picture: `/api/blobs/${r.blob_sha}` }));
+interface GroundRow {
+  id: string;
+  name: string;
+  tone: GroundView['tone'];
+  blob_sha: string;
+  width: number;
+  height: number;
 }
 
-export async function addGround(db: Db, brandId: string, g: { name: string; tone: string; blobSha: string; width: number; height: number; position: number }): Promise<void> {
+export async function listGrounds(db: Db, brandId: string): Promise<GroundView[]> {
+  const { rows } = await db.query<GroundRow>(
+    'select id, name, tone, blob_sha, width, height from ground where brand_id = $1 order by position',
+    [brandId],
+  );
+  return rows.map((r) => ({
+    id: r.id,
+    name: r.name,
+    tone: r.tone,
+    width: r.width,
+    height: r.height,
+    picture: `/api/blobs/${r.blob_sha}`,
+  }));
+}
+
+export async function addGround(
+  db: Db,
+  brandId: string,
+  g: { name: string; tone: string; blobSha: string; width: number; height: number; position: number },
+): Promise<void> {
   await db.query(
     'insert into ground (brand_id, name, tone, blob_sha, width, height, position) values ($1, $2, $3, $4, $5, $6, $7) on conflict do nothing',
     [brandId, g.name, g.tone, g.blobSha, g.width, g.height, g.position],

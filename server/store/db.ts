@@ -28,7 +28,8 @@ export const isUniqueViolation = (error: unknown, constraint: string): boolean =
 
 /** @throws CoreError 'store/not-found' when there is no row */
 export function oneRow<T>(rows: T[], what: string): T {
-  if (rows.length === 0) throw new CoreError('store/not-found', `There is no such ${what}, or it was removed.`, { what });
+  if (rows.length === 0)
+    throw new CoreError('store/not-found', `There is no such ${what}, or it was removed.`, { what });
   return rows[0];
 }
 

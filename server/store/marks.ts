@@ -5,19 +5,48 @@ import type { FoundView, MarkCard, MarkView } from '../../contract/views';
 import { type Db, isUniqueViolation, oneRow } from './db';
 
 interface MarkRow {
-  id: string; brand_id: string; name: string; kind: MarkCard['kind']; state: MarkCard['state'];
-  original_sha: string; original_name: string; working_sha: string; reduced_sha: string; width: number; height: number; reduced_width: number;
-  found: FoundView; findings: Finding[]; revision_id: string; recipe: unknown; parent_id: string | null; redo_id: string | null; updated_at: Date;
+  id: string;
+  brand_id: string;
+  name: string;
+  kind: MarkCard['kind'];
+  state: MarkCard['state'];
+  original_sha: string;
+  original_name: string;
+  working_sha: string;
+  reduced_sha: string;
+  width: number;
+  height: number;
+  reduced_width: number;
+  found: FoundView;
+  findings: Finding[];
+  revision_id: string;
+  recipe: unknown;
+  parent_id: string | null;
+  redo_id: string | null;
+  updated_at: Date;
 }
 
 const toCard = (r: MarkRow): MarkCard => ({
-  id: r.id, brandId: r.brand_id, name: r.name, kind: r.kind, state: r.state, revision: Number(r.revision_id),
-  variantCount: (r.recipe as Recipe).variants.length, findings: r.findings.map(({ id, title, weight }) => ({ id, title, weight })),
-  originalName: r.original_name, width: r.width, height: r.height, updatedAt: r.updated_at.toISOString(),
+  id: r.id,
+  brandId: r.brand_id,
+  name: r.name,
+  kind: r.kind,
+  state: r.state,
+  revision: Number(r.revision_id),
+  variantCount: (r.recipe as Recipe).variants.length,
+  findings: r.findings.map(({ id, title, weight }) => ({ id, title, weight })),
+  originalName: r.original_name,
+  width: r.width,
+  height: r.height,
+  updatedAt: r.updated_at.toISOString(),
 });
 
 const toView = (r: MarkRow): MarkView => ({
-  ...toCard(r), found: { ...r.found, markCount: r.found.markCount ?? 0 }, recipe: readRecipe(r.recipe), canUndo: r.parent_id !== null, canRedo: r.redo_id !== null,
+  ...toCard(r),
+  found: { ...r.found, markCount: r.found.markCount ?? 0 },
+  recipe: readRecipe(r.recipe),
+  canUndo: r.parent_id !== null,
+  canRedo: r.redo_id !== null,
   reducedWidth: r.reduced_width,
 });
 
@@ -38,23 +67,52 @@ async function findMarkRow(db: Db, id: string, lock = ''): Promise<MarkRow> {
   return oneRow(rows, 'mark');
 }
 
-export interface MarkPictures { readonly original: string; readonly working: string; readonly reduced: string; readonly originalName: string; readonly width: number; readonly height: number; readonly reducedWidth: number }
+export interface MarkPictures {
+  readonly original: string;
+  readonly working: string;
+  readonly reduced: string;
+  readonly originalName: string;
+  readonly width: number;
+  readonly height: number;
+  readonly reducedWidth: number;
+}
 
 /** The blobs behind a mark. */
 export async function findMarkPictures(db: Db, id: string): Promise<MarkPictures> {
   const r = await findMarkRow(db, id);
-  return { original: r.original_sha, working: r.working_sha, reduced: r.reduced_sha, originalName: r.original_name, width: r.width, height: r.height, reducedWidth: r.reduced_width };
+  return {
+    original: r.original_sha,
+    working: r.working_sha,
+    reduced: r.reduced_sha,
+    originalName: r.original_name,
+    width: r.width,
+    height: r.height,
+    reducedWidth: r.reduced_width,
+  };
 }
 
 export async function findMarkByOriginal(db: Db, brandId: string, sha: string): Promise<string | null> {
-  const { rows } = await db.query<{ id: string }>('select id from mark where brand_id = $1 and original_sha = $2 order by part limit 1', [brandId, sha]);
+  const { rows } = await db.query<{ id: string }>(
+    'select id from mark where brand_id = $1 and original_sha = $2 order by part limit 1',
+    [brandId, sha],
+  );
   return rows[0]?.id ?? null;
 }
 
 export interface NewMark {
-  readonly brandId: string; readonly name: string; readonly kind: MarkCard['kind']; readonly originalSha: string; readonly originalName: string;
-  readonly workingSha: string; readonly reducedSha: string; readonly width: number; readonly height: number; readonly reducedWidth: number;
-  readonly found: FoundView; readonly findings: readonly Finding[]; readonly recipe: Recipe;
+  readonly brandId: string;
+  readonly name: string;
+  readonly kind: MarkCard['kind'];
+  readonly originalSha: string;
+  readonly originalName: string;
+  readonly workingSha: string;
+  readonly reducedSha: string;
+  readonly width: number;
+  readonly height: number;
+  readonly reducedWidth: number;
+  readonly found: FoundView;
+  readonly findings: readonly Finding[];
+  readonly recipe: Recipe;
 }
 
 /** Adds a mark with its first recipe; to be called in a transaction. @returns its id, or null when the same original is there already */
@@ -63,7 +121,20 @@ export async function addMark(db: Db, m: NewMark): Promise<string | null> {
     const { rows } = await db.query<{ id: string }>(
       `insert into mark (brand_id, name, kind, original_sha, original_name, working_sha, reduced_sha, width, height, reduced_width, found, findings)
        values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12) returning id`,
-      [m.brandId, m.name, m.kind, m.originalSha, m.originalName, m.workingSha, m.reducedSha, m.width, m.height, m.reducedWidth, JSON.stringify(m.found), JSON.stringify(m.findings)],
+      [
+        m.brandId,
+        m.name,
+        m.kind,
+        m.originalSha,
+        m.originalName,
+        m.workingSha,
+        m.reducedSha,
+        m.width,
+        m.height,
+        m.reducedWidth,
+        JSON.stringify(m.found),
+        JSON.stringify(m.findings),
+      ],
     );
     const id = rows[0].id;
     await addRevision(db, id, null, m.recipe, 'Taken in');
@@ -78,7 +149,11 @@ export async function addMark(db: Db, m: NewMark): Promise<string | null> {
  * Adds marks that share another mark's original, each with a name and a recipe of its own. In a transaction.
  * @returns their ids, in order
  */
-export async function addSiblings(db: Db, markId: string, siblings: readonly { name: string; recipe: Recipe }[]): Promise<string[]> {
+export async function addSiblings(
+  db: Db,
+  markId: string,
+  siblings: readonly { name: string; recipe: Recipe }[],
+): Promise<string[]> {
   // The lock keeps two such requests from giving out the same parts.
   await findMarkRow(db, markId, 'for update of m');
   const ids: string[] = [];
@@ -98,7 +173,8 @@ export async function addSiblings(db: Db, markId: string, siblings: readonly { n
 
 async function addRevision(db: Db, markId: string, parent: number | null, recipe: Recipe, why: string): Promise<void> {
   const { rows } = await db.query<{ id: string }>(
-    'insert into recipe_revision (mark_id, parent_id, recipe, why) values ($1, $2, $3, $4) returning id', [markId, parent, JSON.stringify(recipe), why],
+    'insert into recipe_revision (mark_id, parent_id, recipe, why) values ($1, $2, $3, $4) returning id',
+    [markId, parent, JSON.stringify(recipe), why],
   );
   await db.query('update mark set revision_id = $2, updated_at = now() where id = $1', [markId, rows[0].id]);
 }
@@ -109,10 +185,20 @@ async function addRevision(db: Db, markId: string, parent: number | null, recipe
  * @param basedOn  the revision that the change was made to
  * @throws CoreError 'store/conflict' when another one is current by now
  */
-export async function saveRecipe(db: Db, markId: string, basedOn: number, recipe: Recipe, why: string): Promise<MarkView> {
+export async function saveRecipe(
+  db: Db,
+  markId: string,
+  basedOn: number,
+  recipe: Recipe,
+  why: string,
+): Promise<MarkView> {
   const row = await findMarkRow(db, markId, 'for update of m');
   if (Number(row.revision_id) !== basedOn) {
-    throw new CoreError('store/conflict', 'This mark was changed in another window. Its newest state is shown now; make the change again.', { current: Number(row.revision_id) });
+    throw new CoreError(
+      'store/conflict',
+      'This mark was changed in another window. Its newest state is shown now; make the change again.',
+      { current: Number(row.revision_id) },
+    );
   }
   await addRevision(db, markId, basedOn, recipe, why);
   return findMark(db, markId);
@@ -122,16 +208,30 @@ export async function saveRecipe(db: Db, markId: string, basedOn: number, recipe
 export async function stepHistory(db: Db, markId: string, way: 'undo' | 'redo'): Promise<MarkView> {
   const row = await findMarkRow(db, markId, 'for update of m');
   const target = way === 'undo' ? row.parent_id : row.redo_id;
-  if (target !== null) await db.query('update mark set revision_id = $2, updated_at = now() where id = $1', [markId, target]);
+  if (target !== null)
+    await db.query('update mark set revision_id = $2, updated_at = now() where id = $1', [markId, target]);
   return findMark(db, markId);
 }
 
 /** Remembers what was found for a revision, unless the mark has moved on. */
-export async function saveFindings(db: Db, markId: string, revision: number, findings: readonly Finding[]): Promise<void> {
-  await db.query('update mark set findings = $3 where id = $1 and revision_id = $2', [markId, revision, JSON.stringify(findings)]);
+export async function saveFindings(
+  db: Db,
+  markId: string,
+  revision: number,
+  findings: readonly Finding[],
+): Promise<void> {
+  await db.query('update mark set findings = $3 where id = $1 and revision_id = $2', [
+    markId,
+    revision,
+    JSON.stringify(findings),
+  ]);
 }
 
-export async function changeMark(db: Db, id: string, change: { name?: string; state?: string; kind?: string }): Promise<MarkView> {
+export async function changeMark(
+  db: Db,
+  id: string,
+  change: { name?: string; state?: string; kind?: string },
+): Promise<MarkView> {
   await db.query(
     'update mark set name = coalesce($2, name), state = coalesce($3, state), kind = coalesce($4, kind), updated_at = now() where id = $1',
     [id, change.name ?? null, change.state ?? null, change.kind ?? null],

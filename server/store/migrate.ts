@@ -14,10 +14,15 @@ export async function migrate(pool: pg.Pool, folder: string): Promise<void> {
   const client = await pool.connect();
   try {
     await client.query('select pg_advisory_lock($1)', [LOCK]);
-    await client.query('create table if not exists schema_version (version integer primary key, name text not null, applied_at timestamptz not null default now())');
+    await client.query(
+      'create table if not exists schema_version (version integer primary key, name text not null, applied_at timestamptz not null default now())',
+    );
     const { rows } = await client.query<{ version: number }>('select version from schema_version order by version');
     const newest = rows.at(-1)?.version ?? 0;
-    if (newest > files.length) throw new Error(`The database is at version ${newest}, this program knows ${files.length}. Start a newer Tassel.`);
+    if (newest > files.length)
+      throw new Error(
+        `The database is at version ${newest}, this program knows ${files.length}. Start a newer Tassel.`,
+      );
     for (const file of files.slice(newest)) {
       const sql = await readFile(join(folder, file), 'utf8');
       await withTransaction(pool, async (tx) => {

@@ -5,7 +5,9 @@ import { drawMark, onGround, pngOf, ring } from '../support/pictures';
 import { type TestServer, createTestDatabase, startServer, stopServer } from '../support/testServer';
 
 let db: Awaited<ReturnType<typeof createTestDatabase>>;
-beforeAll(async () => { db = await createTestDatabase(); });
+beforeAll(async () => {
+  db = await createTestDatabase();
+});
 const running: TestServer[] = [];
 afterAll(async () => {
   for (const server of running) await stopServer(server);
@@ -14,7 +16,11 @@ afterAll(async () => {
 
 async function ask<T>(url: string, method = 'GET', body?: object | Uint8Array): Promise<T> {
   const isBytes = body instanceof Uint8Array;
-  const response = await fetch(url, { method, body: isBytes ? (body as Uint8Array<ArrayBuffer>) : body && JSON.stringify(body), headers: body && !isBytes ? { 'content-type': 'application/json' } : {} });
+  const response = await fetch(url, {
+    method,
+    body: isBytes ? (body as Uint8Array<ArrayBuffer>) : body && JSON.stringify(body),
+    headers: body && !isBytes ? { 'content-type': 'application/json' } : {},
+  });
   return (await response.json()) as T;
 }
 
@@ -24,8 +30,19 @@ it('a server killed in the middle of a delivery loses nothing: the next one ends
   const brand = await ask<BrandView>(first.url + paths.brands, 'POST', { name: 'Crash', palette: [] });
   const png = await pngOf(onGround(drawMark(500, 500, ring(250, 250, 200, 120), [31, 90, 69]), [255, 255, 255]));
   const { mark } = await ask<TakenIn>(`${first.url}${paths.brandMarks(brand.id)}?name=badge.png`, 'POST', png);
-  const lines = Array.from({ length: 12 }, (_, k) => ({ id: `l${k}`, variant: 'colour', purpose: 'print', widthPx: 1200 + 10 * k, paddingPct: 0, format: 'png' }));
-  const saved = await ask<MarkView>(first.url + paths.markRecipe(mark.id), 'PUT', { basedOn: mark.revision, why: 'many', recipe: { ...mark.recipe, files: { ...mark.recipe.files, lines } } });
+  const lines = Array.from({ length: 12 }, (_, k) => ({
+    id: `l${k}`,
+    variant: 'colour',
+    purpose: 'print',
+    widthPx: 1200 + 10 * k,
+    paddingPct: 0,
+    format: 'png',
+  }));
+  const saved = await ask<MarkView>(first.url + paths.markRecipe(mark.id), 'PUT', {
+    basedOn: mark.revision,
+    why: 'many',
+    recipe: { ...mark.recipe, files: { ...mark.recipe.files, lines } },
+  });
   const asked = await ask<DeliveryView>(first.url + paths.markDeliveries(mark.id), 'POST', { basedOn: saved.revision });
   let seen = asked;
   while (seen.doneCount < 2) {

@@ -16,7 +16,8 @@ beforeAll(async () => {
 });
 afterAll(() => app.close());
 
-const save = (recipe: MarkView['recipe']) => app.json<MarkView>('PUT', paths.markRecipe(mark.id), { basedOn: mark.revision, why: 'test', recipe });
+const save = (recipe: MarkView['recipe']) =>
+  app.json<MarkView>('PUT', paths.markRecipe(mark.id), { basedOn: mark.revision, why: 'test', recipe });
 const make = async (m: MarkView) => app.json<DeliveryView>('POST', paths.markDeliveries(m.id), { basedOn: m.revision });
 
 describe('a delivery', () => {
@@ -30,10 +31,20 @@ describe('a delivery', () => {
     const done = await app.waitFor((await make(mark)).id);
     expect(done.state).toBe('ready');
     const zip = unzipSync(new Uint8Array(await (await app.call('GET', paths.deliveryZip(done.id))).arrayBuffer()));
-    expect(Object.keys(zip).sort()).toEqual(['harrowmere-trust-badge-black-320x320.png', 'harrowmere-trust-badge-colour-320x320.png', 'harrowmere-trust-badge-reversed-128x128.png', 'receipt.txt']);
+    expect(Object.keys(zip).sort()).toEqual([
+      'harrowmere-trust-badge-black-320x320.png',
+      'harrowmere-trust-badge-colour-320x320.png',
+      'harrowmere-trust-badge-reversed-128x128.png',
+      'receipt.txt',
+    ]);
     const { raster } = await decodePicture(zip['harrowmere-trust-badge-reversed-128x128.png'], 'r.png');
-    for (let i = 0; i < raster.data.length; i += 4) if (raster.data[i + 3] > 0) expect([...raster.data.subarray(i, i + 3)]).toEqual([255, 255, 255]);
-    expect(done.files.map((f) => [f.variant, f.receipt.width, f.receipt.isSrgb, f.receipt.isInterlaced])).toEqual([['Colour', 320, true, false], ['Black', 320, true, false], ['Reversed', 128, true, false]]);
+    for (let i = 0; i < raster.data.length; i += 4)
+      if (raster.data[i + 3] > 0) expect([...raster.data.subarray(i, i + 3)]).toEqual([255, 255, 255]);
+    expect(done.files.map((f) => [f.variant, f.receipt.width, f.receipt.isSrgb, f.receipt.isInterlaced])).toEqual([
+      ['Colour', 320, true, false],
+      ['Black', 320, true, false],
+      ['Reversed', 128, true, false],
+    ]);
     expect(new TextDecoder().decode(zip['receipt.txt'])).toContain('enlarged');
   });
   it('gives files of one name different names', async () => {
@@ -49,7 +60,10 @@ describe('a delivery', () => {
   });
   it('fails with words when the cut-out leaves nothing, and offers no file', async () => {
     const lines = [{ id: 'a', variant: 'colour', purpose: 'web', widthPx: 100, paddingPct: 0, format: 'png' }];
-    const stages = { ...mark.recipe.stages, crop: { ...mark.recipe.stages.crop, rect: { x: 0, y: 0, width: 20, height: 20 } } };
+    const stages = {
+      ...mark.recipe.stages,
+      crop: { ...mark.recipe.stages.crop, rect: { x: 0, y: 0, width: 20, height: 20 } },
+    };
     mark = await save({ ...mark.recipe, stages, files: { ...mark.recipe.files, lines } });
     const done = await app.waitFor((await make(mark)).id);
     expect(done).toMatchObject({ state: 'failed', problem: expect.stringContaining('Nothing of the mark is left') });
@@ -65,7 +79,14 @@ describe('a delivery', () => {
     expect(text).toContain('event: delivery');
   });
   it('can be cancelled and then leaves nothing behind', async () => {
-    const lines = Array.from({ length: 30 }, (_, k) => ({ id: `l${k}`, variant: 'colour', purpose: 'print', widthPx: 1800 + k, paddingPct: 0, format: 'png' }));
+    const lines = Array.from({ length: 30 }, (_, k) => ({
+      id: `l${k}`,
+      variant: 'colour',
+      purpose: 'print',
+      widthPx: 1800 + k,
+      paddingPct: 0,
+      format: 'png',
+    }));
     mark = await save({ ...mark.recipe, files: { ...mark.recipe.files, lines } });
     const { id } = await make(mark);
     expect(await app.json<DeliveryView>('POST', paths.deliveryCancel(id))).toMatchObject({ state: 'cancelled' });

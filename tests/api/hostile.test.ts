@@ -5,13 +5,16 @@ import { seededRandom } from '../../core/seededRandom';
 import { drawMark, jpegOf, onGround, pngOf, ring } from '../support/pictures';
 import { type TestApp, createTestApp } from '../support/testApp';
 
-interface Trouble { error: { code: string; message: string } }
+interface Trouble {
+  error: { code: string; message: string };
+}
 
 let app: TestApp;
 let brand: BrandView;
 const mark = drawMark(160, 140, ring(80, 70, 60, 36), [31, 90, 69]);
 const badge = onGround(mark, [244, 239, 228]);
-const upload = (bytes: Uint8Array, name: string) => app.call('POST', `${paths.brandMarks(brand.id)}?name=${encodeURIComponent(name)}`, bytes);
+const upload = (bytes: Uint8Array, name: string) =>
+  app.call('POST', `${paths.brandMarks(brand.id)}?name=${encodeURIComponent(name)}`, bytes);
 const count = async () => (await app.json<MarkView[]>('GET', paths.brandMarks(brand.id))).length;
 
 beforeAll(async () => {
@@ -34,7 +37,10 @@ async function withSize(width: number, height: number): Promise<Uint8Array> {
 describe('an upload that is not what it seems', () => {
   it('is refused or taken in, but never breaks anything, whichever bytes of a picture are wrong', async () => {
     const random = seededRandom(41);
-    const sources: [string, Uint8Array][] = [['m.png', await pngOf(badge)], ['m.jpg', await jpegOf(badge)]];
+    const sources: [string, Uint8Array][] = [
+      ['m.png', await pngOf(badge)],
+      ['m.jpg', await jpegOf(badge)],
+    ];
     for (let k = 0; k < 24; k++) {
       const [name, whole] = sources[k % 2];
       const bytes = Uint8Array.from(whole);
@@ -59,16 +65,25 @@ describe('an upload that is not what it seems', () => {
     expect(performance.now() - began).toBeLessThan(5000);
     const long = await upload(await withSize(40000, 900), 'banner.png');
     expect(long.status).toBe(413);
-    expect(((await long.json()) as Trouble).error.message).toMatch(/banner\.png is 40000 × 900 px; the most is 32000 px a side/);
+    expect(((await long.json()) as Trouble).error.message).toMatch(
+      /banner\.png is 40000 × 900 px; the most is 32000 px a side/,
+    );
   });
   it('with fewer rows than its header says is called damaged', async () => {
     const answer = await upload(await withSize(160, 150), 'short.png');
     expect(answer.status).toBe(422);
-    expect(((await answer.json()) as Trouble).error).toMatchObject({ code: 'intake/damaged', message: expect.stringContaining('short.png') });
+    expect(((await answer.json()) as Trouble).error).toMatchObject({
+      code: 'intake/damaged',
+      message: expect.stringContaining('short.png'),
+    });
   });
   it.each([
-    ['page.html', '<!doctype html><script>alert(1)</script>'], ['logo.svg', '<svg xmlns="http://www.w3.org/2000/svg"><script>alert(1)</script></svg>'],
-    ['mark.pdf', '%PDF-1.7\n1 0 obj'], ['mark.gif', 'GIF89a\u0001\u0000\u0001\u0000'], ['run.exe', 'MZ\u0090\u0000'], ['archive.zip', 'PK\u0003\u0004'],
+    ['page.html', '<!doctype html><script>alert(1)</script>'],
+    ['logo.svg', '<svg xmlns="http://www.w3.org/2000/svg"><script>alert(1)</script></svg>'],
+    ['mark.pdf', '%PDF-1.7\n1 0 obj'],
+    ['mark.gif', 'GIF89a\u0001\u0000\u0001\u0000'],
+    ['run.exe', 'MZ\u0090\u0000'],
+    ['archive.zip', 'PK\u0003\u0004'],
   ])('%s is of no kind that is taken in, and nothing of it stays', async (name, text) => {
     const before = await count();
     const answer = await upload(new TextEncoder().encode(text), name);
@@ -77,10 +92,15 @@ describe('an upload that is not what it seems', () => {
     expect(await count()).toBe(before);
   });
   it.each([
-    ['..\\..\\secret\u0000.png', 'secret.png'], [`${'a'.repeat(400)}.png`, 'a'.repeat(200)], ['<img src=x onerror=alert(1)>.png', '<img src=x onerror=alert(1)>.png'], ['\u0007', 'unnamed file'],
+    ['..\\..\\secret\u0000.png', 'secret.png'],
+    [`${'a'.repeat(400)}.png`, 'a'.repeat(200)],
+    ['<img src=x onerror=alert(1)>.png', '<img src=x onerror=alert(1)>.png'],
+    ['\u0007', 'unnamed file'],
   ])('a file name like %j becomes a plain one', async (given, plain) => {
     const picture = onGround(mark, [200, 210, 200 + (given.length % 50)]);
-    const { mark: taken } = (await (await upload(await pngOf(picture), given)).json()) as { mark?: MarkView } & Partial<Trouble>;
+    const { mark: taken } = (await (await upload(await pngOf(picture), given)).json()) as {
+      mark?: MarkView;
+    } & Partial<Trouble>;
     expect(taken?.originalName).toBe(plain);
   });
 });
@@ -88,27 +108,46 @@ describe('an upload that is not what it seems', () => {
 describe('a request that makes no sense', () => {
   const NOBODY = '00000000-0000-4000-8000-000000000000';
   it.each([
-    ['GET', paths.mark(NOBODY)], ['PATCH', paths.mark(NOBODY)], ['DELETE', paths.mark(NOBODY)], ['POST', paths.markStep(NOBODY, 'undo')], ['GET', paths.markOriginal(NOBODY)],
-    ['GET', paths.markPicture(NOBODY, 'working')], ['GET', paths.markMaster(NOBODY, 1)], ['GET', paths.delivery(NOBODY)], ['GET', paths.deliveryZip(NOBODY)], ['POST', paths.deliveryCancel(NOBODY)],
+    ['GET', paths.mark(NOBODY)],
+    ['PATCH', paths.mark(NOBODY)],
+    ['DELETE', paths.mark(NOBODY)],
+    ['POST', paths.markStep(NOBODY, 'undo')],
+    ['GET', paths.markOriginal(NOBODY)],
+    ['GET', paths.markPicture(NOBODY, 'working')],
+    ['GET', paths.markMaster(NOBODY, 1)],
+    ['GET', paths.delivery(NOBODY)],
+    ['GET', paths.deliveryZip(NOBODY)],
+    ['POST', paths.deliveryCancel(NOBODY)],
     ['GET', paths.deliveryEvents(NOBODY)],
   ])('%s %s says that there is no such thing', async (method, path) => {
     const answer = await app.call(method, path, method === 'PATCH' ? { name: 'x' } : undefined);
     expect(answer.status).toBe(404);
     expect(((await answer.json()) as Trouble).error.code).toBe('store/not-found');
   });
-  it.each([['not-a-name'], ["1' or '1'='1"], ['%00'], ['..%2f..%2fetc']])('an identifier like %s is no identifier', async (id) => {
-    const answer = await app.call('GET', `/api/marks/${id}`);
-    expect([400, 404]).toContain(answer.status);
-    expect(((await answer.json()) as Trouble).error.message).not.toMatch(/syntax|uuid|select/i);
-  });
-  it.each([['{'], ['[]'], ['null'], ['{"name":{"a":1}}'], ['{"name":""}'], [`{"name":"${'n'.repeat(5000)}"}`]])('a body of %s is refused, with what is wrong, wherever one is expected', async (body) => {
-    const bodies: [string, string][] = [['POST', paths.brands], ['POST', paths.brandMade(brand.id)]];
-    for (const [method, path] of bodies) {
-      const answer = await app.call(method, path, new TextEncoder().encode(body), { 'content-type': 'application/json' });
-      expect(answer.status, `${method} ${path}`).toBe(400);
-      expect(((await answer.json()) as Trouble).error.message.length).toBeGreaterThan(10);
-    }
-  });
+  it.each([['not-a-name'], ["1' or '1'='1"], ['%00'], ['..%2f..%2fetc']])(
+    'an identifier like %s is no identifier',
+    async (id) => {
+      const answer = await app.call('GET', `/api/marks/${id}`);
+      expect([400, 404]).toContain(answer.status);
+      expect(((await answer.json()) as Trouble).error.message).not.toMatch(/syntax|uuid|select/i);
+    },
+  );
+  it.each([['{'], ['[]'], ['null'], ['{"name":{"a":1}}'], ['{"name":""}'], [`{"name":"${'n'.repeat(5000)}"}`]])(
+    'a body of %s is refused, with what is wrong, wherever one is expected',
+    async (body) => {
+      const bodies: [string, string][] = [
+        ['POST', paths.brands],
+        ['POST', paths.brandMade(brand.id)],
+      ];
+      for (const [method, path] of bodies) {
+        const answer = await app.call(method, path, new TextEncoder().encode(body), {
+          'content-type': 'application/json',
+        });
+        expect(answer.status, `${method} ${path}`).toBe(400);
+        expect(((await answer.json()) as Trouble).error.message.length).toBeGreaterThan(10);
+      }
+    },
+  );
 });
 
 it('every answer forbids scripts that the application did not bring, and any code made out of text', async () => {

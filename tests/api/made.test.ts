@@ -16,8 +16,25 @@ afterAll(() => app.close());
 
 const pen = { width: 14, thinning: 0.5, smoothing: 0.5, bySpeed: false };
 const arches = Array.from({ length: 160 }, (_, k) => [60 + k * 5, 240 - 90 * Math.abs(Math.sin(k / 9)), 0.6]);
-const typed = { lines: ['Harrowmere', '© 2031'], typeface: 'great-vibes', sizePx: 160, spacing: 0, lineHeight: 1.2, align: 'centre' };
-const capture = { paper: 'cream', lines: 'ruled', light: 'lamp', tiltDeg: -7, noise: 3, blurPx: 0.8, quality: 82, hasPlace: true, widthPx: 1200 };
+const typed = {
+  lines: ['Harrowmere', '© 2031'],
+  typeface: 'great-vibes',
+  sizePx: 160,
+  spacing: 0,
+  lineHeight: 1.2,
+  align: 'centre',
+};
+const capture = {
+  paper: 'cream',
+  lines: 'ruled',
+  light: 'lamp',
+  tiltDeg: -7,
+  noise: 3,
+  blurPx: 0.8,
+  quality: 82,
+  hasPlace: true,
+  widthPx: 1200,
+};
 const make = (body: object) => app.call('POST', paths.brandMade(brandId), body);
 const open = async (path: string) => {
   const bytes = new Uint8Array(await (await app.call('GET', path)).arrayBuffer());
@@ -29,7 +46,13 @@ describe('a mark drawn on the pad', () => {
     const response = await make({ name: 'Odile', colour: '#21409a', drawn: { strokes: [arches], pen } });
     expect(response.status).toBe(201);
     const { mark } = (await response.json()) as TakenIn;
-    expect(mark).toMatchObject({ name: 'Odile', kind: 'signature', width: 2400, found: { way: 'vector', format: 'SVG' }, recipe: { stages: { cutOut: { way: 'keep' } } } });
+    expect(mark).toMatchObject({
+      name: 'Odile',
+      kind: 'signature',
+      width: 2400,
+      found: { way: 'vector', format: 'SVG' },
+      recipe: { stages: { cutOut: { way: 'keep' } } },
+    });
     const svg = await (await app.call('GET', paths.markOriginal(mark.id))).text();
     expect(svg).toMatch(/^<svg [^>]*viewBox="[-\d. ]+"><path d="M[-\d. QZM]+" fill="#21409a"\/><\/svg>\n$/);
     const { raster } = await open(paths.markMaster(mark.id, mark.revision));
@@ -45,8 +68,10 @@ describe('a mark drawn on the pad', () => {
     expect(((await second.json()) as TakenIn).mark.id).toBe(first.mark.id);
   });
   it.each([
-    ['no stroke at all', { drawn: { strokes: [], pen } }], ['points that are no numbers', { drawn: { strokes: [[['a', 1, 1]]], pen } }],
-    ['a pen wider than the pad', { drawn: { strokes: [arches], pen: { ...pen, width: 9000 } } }], ['neither drawing nor type', {}],
+    ['no stroke at all', { drawn: { strokes: [], pen } }],
+    ['points that are no numbers', { drawn: { strokes: [[['a', 1, 1]]], pen } }],
+    ['a pen wider than the pad', { drawn: { strokes: [arches], pen: { ...pen, width: 9000 } } }],
+    ['neither drawing nor type', {}],
     ['a colour with markup in it', { colour: '#000"/><script>', drawn: { strokes: [arches], pen } }],
   ])('refuses %s', async (_, body) => {
     const before = (await app.json<MarkCard[]>('GET', paths.brandMarks(brandId))).length;
@@ -66,21 +91,31 @@ describe('a mark that was typed', () => {
   it('names a character that the typeface lacks', async () => {
     const response = await make({ name: 'X', colour: '#000000', typed: { ...typed, lines: ['Ж'] } });
     expect(response.status).toBe(422);
-    expect(((await response.json()) as ErrorBody).error).toMatchObject({ code: 'type/no-glyph', message: expect.stringContaining('Ж') });
+    expect(((await response.json()) as ErrorBody).error).toMatchObject({
+      code: 'type/no-glyph',
+      message: expect.stringContaining('Ж'),
+    });
   });
 });
 
 describe('a simulated photograph', () => {
   it('is taken in like any: as ink on paper, cropped, level, and without its place of capture', async () => {
-    const { mark } = (await (await make({ name: 'Odile', colour: '#21409a', drawn: { strokes: [arches], pen }, capture })).json()) as TakenIn;
-    expect(mark).toMatchObject({ kind: 'signature', width: 1200, found: { way: 'paper', format: 'JPEG', markCount: 1 } });
+    const { mark } = (await (
+      await make({ name: 'Odile', colour: '#21409a', drawn: { strokes: [arches], pen }, capture })
+    ).json()) as TakenIn;
+    expect(mark).toMatchObject({
+      kind: 'signature',
+      width: 1200,
+      found: { way: 'paper', format: 'JPEG', markCount: 1 },
+    });
     expect(mark.recipe.stages.cutOut.way).toBe('paper');
     expect(Math.abs(mark.recipe.stages.crop.turn + 7)).toBeLessThan(4);
     const original = Buffer.from(await (await app.call('GET', paths.markOriginal(mark.id))).arrayBuffer());
     expect(original.includes('Stand-in'), 'the original keeps its tags').toBe(true);
     const { bytes, raster } = await open(paths.markMaster(mark.id, mark.revision));
     expect(chunkTypes(bytes).filter((c) => /exif|text|time/i.test(c))).toEqual([]);
-    const inked = raster.data.reduce((n, v, i) => n + (i % 4 === 3 && v > 127 ? 1 : 0), 0) / (raster.width * raster.height);
+    const inked =
+      raster.data.reduce((n, v, i) => n + (i % 4 === 3 && v > 127 ? 1 : 0), 0) / (raster.width * raster.height);
     expect(inked).toBeGreaterThan(0.02);
     expect(inked).toBeLessThan(0.3);
   });
@@ -88,10 +123,23 @@ describe('a simulated photograph', () => {
 
 describe('marks that share one original', () => {
   it('have names and recipes of their own, and outlive one another', async () => {
-    const { mark } = (await (await make({ name: 'Sheet', colour: '#333333', typed: { ...typed, lines: ['Lock'] } })).json()) as TakenIn;
-    const recipe = (turn: number) => ({ ...mark.recipe, stages: { ...mark.recipe.stages, crop: { ...mark.recipe.stages.crop, turn } } });
-    const added = await app.json<MarkView[]>('POST', paths.markSiblings(mark.id), { marks: [{ name: 'Sheet 1', recipe: recipe(3) }, { name: 'Sheet 2', recipe: recipe(-3) }] });
-    expect(added.map((m) => [m.name, m.recipe.stages.crop.turn])).toEqual([['Sheet 1', 3], ['Sheet 2', -3]]);
+    const { mark } = (await (
+      await make({ name: 'Sheet', colour: '#333333', typed: { ...typed, lines: ['Lock'] } })
+    ).json()) as TakenIn;
+    const recipe = (turn: number) => ({
+      ...mark.recipe,
+      stages: { ...mark.recipe.stages, crop: { ...mark.recipe.stages.crop, turn } },
+    });
+    const added = await app.json<MarkView[]>('POST', paths.markSiblings(mark.id), {
+      marks: [
+        { name: 'Sheet 1', recipe: recipe(3) },
+        { name: 'Sheet 2', recipe: recipe(-3) },
+      ],
+    });
+    expect(added.map((m) => [m.name, m.recipe.stages.crop.turn])).toEqual([
+      ['Sheet 1', 3],
+      ['Sheet 2', -3],
+    ]);
     expect((await app.call('DELETE', paths.mark(mark.id))).status).toBe(204);
     expect((await app.call('GET', paths.markMaster(added[1].id, added[1].revision))).status).toBe(200);
   });
@@ -99,7 +147,12 @@ describe('marks that share one original', () => {
     const [known] = await app.json<MarkCard[]>('GET', paths.brandMarks(brandId));
     const before = (await app.json<MarkCard[]>('GET', paths.brandMarks(brandId))).length;
     const { recipe } = await app.json<MarkView>('GET', paths.mark(known.id));
-    const response = await app.call('POST', paths.markSiblings(known.id), { marks: [{ name: 'A', recipe }, { name: 'B', recipe: { version: 1 } }] });
+    const response = await app.call('POST', paths.markSiblings(known.id), {
+      marks: [
+        { name: 'A', recipe },
+        { name: 'B', recipe: { version: 1 } },
+      ],
+    });
     expect(response.status).toBe(422);
     expect((await app.json<MarkCard[]>('GET', paths.brandMarks(brandId))).length).toBe(before);
   });

@@ -24,7 +24,13 @@ describe('taking in', () => {
     const bytes = await jpegOf(onGround(badge, white));
     const { mark, isDuplicate } = await app.takeIn(brandId, bytes, 'Trust_badge-2.jpg');
     expect(isDuplicate).toBe(false);
-    expect(mark).toMatchObject({ name: 'Trust badge 2', width: 240, height: 200, found: { format: 'JPEG', way: 'flat' }, canUndo: false });
+    expect(mark).toMatchObject({
+      name: 'Trust badge 2',
+      width: 240,
+      height: 200,
+      found: { format: 'JPEG', way: 'flat' },
+      canUndo: false,
+    });
     expect(mark.found.sentence).toMatch(/Flat ground #f[ef]f[ef]f[ef]: cut out, 1 enclosed area, 1 open/);
     const back = new Uint8Array(await (await app.call('GET', paths.markOriginal(mark.id))).arrayBuffer());
     expect(createHash('sha256').update(back).digest('hex')).toBe(createHash('sha256').update(bytes).digest('hex'));
@@ -39,9 +45,17 @@ describe('taking in', () => {
     const tagged = await withCameraTags(await jpegOf(onGround(badge, [240, 240, 250]), 92), 3);
     expect(tagged.includes('GPS') || tagged.includes('Stand-in')).toBe(true);
     const { mark } = await app.takeIn(brandId, tagged, 'photo.jpg');
-    for (const path of [paths.markPicture(mark.id, 'working'), paths.markPicture(mark.id, 'reduced'), paths.markMaster(mark.id, mark.revision), paths.markThumbnail(mark.id, mark.revision)]) {
+    for (const path of [
+      paths.markPicture(mark.id, 'working'),
+      paths.markPicture(mark.id, 'reduced'),
+      paths.markMaster(mark.id, mark.revision),
+      paths.markThumbnail(mark.id, mark.revision),
+    ]) {
       const png = new Uint8Array(await (await app.call('GET', path)).arrayBuffer());
-      expect(chunkTypes(png).filter((c) => /EXIF|text|time/i.test(c)), path).toEqual([]);
+      expect(
+        chunkTypes(png).filter((c) => /EXIF|text|time/i.test(c)),
+        path,
+      ).toEqual([]);
       expect(Buffer.from(png).includes('Stand-in')).toBe(false);
     }
   });
@@ -51,7 +65,8 @@ describe('taking in', () => {
     expect(mark.recipe.stages.cutOut.way).toBe('keep');
   });
   it.each([
-    ['empty.png', new Uint8Array(0), 422, 'intake/empty'], ['virus.exe', Uint8Array.from([77, 90, 1, 2]), 422, 'intake/unsupported'],
+    ['empty.png', new Uint8Array(0), 422, 'intake/empty'],
+    ['virus.exe', Uint8Array.from([77, 90, 1, 2]), 422, 'intake/unsupported'],
     ['fake.jpg', new TextEncoder().encode('not a picture'), 422, 'intake/mislabelled'],
   ])('refuses %s by name and stores nothing', async (name, bytes, status, code) => {
     const before = (await app.json<MarkCard[]>('GET', paths.brandMarks(brandId))).length;
@@ -63,7 +78,9 @@ describe('taking in', () => {
     expect((await app.json<MarkCard[]>('GET', paths.brandMarks(brandId))).length).toBe(before);
   });
   it('refuses a file over 80 MB before reading it', async () => {
-    const response = await app.call('POST', `${paths.brandMarks(brandId)}?name=huge.png`, new Uint8Array(10), { 'content-length': String(90 * 1048576) });
+    const response = await app.call('POST', `${paths.brandMarks(brandId)}?name=huge.png`, new Uint8Array(10), {
+      'content-length': String(90 * 1048576),
+    });
     expect(response.status).toBe(413);
     expect(((await response.json()) as ErrorBody).error.message).toContain('huge.png has 90 MB');
   });
@@ -74,12 +91,16 @@ describe('taking in', () => {
 });
 
 describe('recipe history', () => {
-  const change = (mark: MarkView, choke: number) => app.call('PUT', paths.markRecipe(mark.id), {
-    basedOn: mark.revision, why: 'Move the edge', recipe: { ...mark.recipe, stages: { ...mark.recipe.stages, cutOut: { ...mark.recipe.stages.cutOut, choke } } },
-  });
+  const change = (mark: MarkView, choke: number) =>
+    app.call('PUT', paths.markRecipe(mark.id), {
+      basedOn: mark.revision,
+      why: 'Move the edge',
+      recipe: { ...mark.recipe, stages: { ...mark.recipe.stages, cutOut: { ...mark.recipe.stages.cutOut, choke } } },
+    });
   const stored = async (mark: MarkView, choke: number) => (await change(mark, choke)).json() as Promise<MarkView>;
   const step = (mark: MarkView, way: 'undo' | 'redo') => app.json<MarkView>('POST', paths.markStep(mark.id, way));
-  const fresh = async (seed: number) => (await app.takeIn(brandId, await pngOf(onGround(badge, [200, 210, seed])), `m${seed}.png`)).mark;
+  const fresh = async (seed: number) =>
+    (await app.takeIn(brandId, await pngOf(onGround(badge, [200, 210, seed])), `m${seed}.png`)).mark;
 
   it('undoes and redoes every change, one by one', async () => {
     let mark = await fresh(1);
@@ -120,7 +141,10 @@ describe('recipe history', () => {
 describe('pictures', () => {
   it('the master is the recipe’s result on the working picture’s own grid', async () => {
     const { mark } = await app.takeIn(brandId, await pngOf(onGround(badge, [180, 180, 255])), 'grid.png');
-    const { raster } = await decodePicture(new Uint8Array(await (await app.call('GET', paths.markMaster(mark.id, mark.revision))).arrayBuffer()), 'm.png');
+    const { raster } = await decodePicture(
+      new Uint8Array(await (await app.call('GET', paths.markMaster(mark.id, mark.revision))).arrayBuffer()),
+      'm.png',
+    );
     expect([raster.width, raster.height]).toEqual([240, 200]);
     let error = 0;
     for (let i = 3; i < raster.data.length; i += 4) error += Math.abs(raster.data[i] - badge.data[i]);
@@ -129,13 +153,21 @@ describe('pictures', () => {
   it('a thumbnail is trimmed', async () => {
     const lonely = onGround(drawMark(600, 500, disc(80, 80, 40), [10, 10, 10]), white);
     const { mark } = await app.takeIn(brandId, await pngOf(lonely), 'lonely.png');
-    const { raster } = await decodePicture(new Uint8Array(await (await app.call('GET', paths.markThumbnail(mark.id, mark.revision))).arrayBuffer()), 't.png');
+    const { raster } = await decodePicture(
+      new Uint8Array(await (await app.call('GET', paths.markThumbnail(mark.id, mark.revision))).arrayBuffer()),
+      't.png',
+    );
     expect(Math.abs(raster.width - 80)).toBeLessThan(4);
   });
 });
 
 describe('the interface', () => {
-  it.each([['GET', '/api/marks/nonsense'], ['GET', paths.mark('00000000-0000-0000-0000-000000000000')], ['GET', '/api/nowhere'], ['GET', `/api/blobs/${'a'.repeat(64)}`]])('%s %s is not found', async (method, path) => {
+  it.each([
+    ['GET', '/api/marks/nonsense'],
+    ['GET', paths.mark('00000000-0000-0000-0000-000000000000')],
+    ['GET', '/api/nowhere'],
+    ['GET', `/api/blobs/${'a'.repeat(64)}`],
+  ])('%s %s is not found', async (method, path) => {
     expect((await app.call(method, path)).status).toBe(404);
   });
   it('serves no original by its content’s name', async () => {
@@ -157,7 +189,13 @@ describe('the interface', () => {
   });
   it('changes a mark’s name, kind and state, and removes it', async () => {
     const { mark } = await app.takeIn(brandId, await pngOf(onGround(badge, [1, 200, 3])), 'x.png');
-    expect(await app.json<MarkView>('PATCH', paths.mark(mark.id), { name: 'Odile Farrant', kind: 'signature', state: 'finished' })).toMatchObject({ name: 'Odile Farrant', kind: 'signature', state: 'finished' });
+    expect(
+      await app.json<MarkView>('PATCH', paths.mark(mark.id), {
+        name: 'Odile Farrant',
+        kind: 'signature',
+        state: 'finished',
+      }),
+    ).toMatchObject({ name: 'Odile Farrant', kind: 'signature', state: 'finished' });
     expect((await app.call('PATCH', paths.mark(mark.id), { kind: 'poster' })).status).toBe(400);
     expect((await app.call('DELETE', paths.mark(mark.id))).status).toBe(204);
     expect((await app.call('GET', paths.mark(mark.id))).status).toBe(404);

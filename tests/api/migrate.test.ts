@@ -6,14 +6,18 @@ import { migrate } from '../../server/store/migrate';
 import { createTestDatabase, projectDir } from '../support/testDatabase';
 
 let db: Awaited<ReturnType<typeof createTestDatabase>>;
-beforeAll(async () => { db = await createTestDatabase(); });
+beforeAll(async () => {
+  db = await createTestDatabase();
+});
 afterAll(() => db.drop());
 
 it('changes nothing when run again, also by several processes at once', async () => {
   const folder = join(projectDir, 'server/migrations');
   await Promise.all([migrate(db.pool, folder), migrate(db.pool, folder), migrate(db.pool, folder)]);
   const files = (await readdir(folder)).length;
-  expect((await db.pool.query('select version from schema_version order by version')).rows).toEqual(Array.from({ length: files }, (_, k) => ({ version: k + 1 })));
+  expect((await db.pool.query('select version from schema_version order by version')).rows).toEqual(
+    Array.from({ length: files }, (_, k) => ({ version: k + 1 })),
+  );
 });
 it('leaves nothing of a migration that fails', async () => {
   const folder = await mkdtemp(join(tmpdir(), 'migrations-'));

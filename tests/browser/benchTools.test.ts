@@ -8,12 +8,16 @@ import { disc, drawMark, either, jpegOf, onGround, pngOf, ring } from '../suppor
 import { type BrowserRig, startRig } from './rig';
 
 let rig: BrowserRig;
-beforeAll(async () => { rig = await startRig(); });
+beforeAll(async () => {
+  rig = await startRig();
+});
 afterAll(() => rig?.stop());
 
-const take = async (name: string, bytes: Uint8Array) => (await rig.post<TakenIn>(`${paths.brandMarks(rig.brand.id)}?name=${name}`, bytes)).mark;
+const take = async (name: string, bytes: Uint8Array) =>
+  (await rig.post<TakenIn>(`${paths.brandMarks(rig.brand.id)}?name=${name}`, bytes)).mark;
 const stored = async (mark: MarkView) => ((await rig.get(paths.mark(mark.id))) as MarkView).recipe.stages;
-const sheet = async (name: string, angle: number) => take(name, await toJpeg(photographSheet({ noise: 2 }, angle).picture, 90));
+const sheet = async (name: string, angle: number) =>
+  take(name, await toJpeg(photographSheet({ noise: 2 }, angle).picture, 90));
 
 describe('the crop', () => {
   it('turns by number, along a drawn line, and by the writing itself', async () => {
@@ -26,12 +30,17 @@ describe('the crop', () => {
     await expect.poll(async () => (await stored(mark)).crop.turn).toBe(3.5);
 
     await page.getByRole('button', { name: 'Draw a level line' }).click();
-    const pad = (await page.getByRole('application', { name: 'Draw a line along the writing' }).boundingBox()) as { x: number; y: number };
+    const pad = (await page.getByRole('application', { name: 'Draw a line along the writing' }).boundingBox()) as {
+      x: number;
+      y: number;
+    };
     await page.mouse.move(pad.x + 300, pad.y + 300);
     await page.mouse.down();
     await page.mouse.move(pad.x + 600, pad.y + 270);
     await page.mouse.up();
-    await expect.poll(async () => (await stored(mark)).crop.turn).toBeCloseTo((Math.atan2(-30, 300) * 180) / Math.PI, 0);
+    await expect
+      .poll(async () => (await stored(mark)).crop.turn)
+      .toBeCloseTo((Math.atan2(-30, 300) * 180) / Math.PI, 0);
 
     await page.getByRole('button', { name: 'Level by the writing' }).click();
     await expect.poll(async () => Math.abs((await stored(mark)).crop.turn + 6)).toBeLessThan(1.6);
@@ -66,7 +75,12 @@ describe('the crop', () => {
 
 describe('findings', () => {
   it('a speck is shown by the magnifier, which goes there at a press', async () => {
-    const dusty = drawMark(900, 900, either(ring(400, 400, 300, 200), disc(860, 850, 3), disc(60, 850, 3)), [31, 90, 69]);
+    const dusty = drawMark(
+      900,
+      900,
+      either(ring(400, 400, 300, 200), disc(860, 850, 3), disc(60, 850, 3)),
+      [31, 90, 69],
+    );
     const mark = await take('dusty.png', await pngOf(onGround(dusty, [250, 250, 250])));
     const page = await rig.open(`/marks/${mark.id}/cutOut`);
     await page.getByRole('button', { name: 'Show me: 2 specks left' }).click();
@@ -85,7 +99,8 @@ describe('findings', () => {
   it('a fringe is mended by the press that it offers', async () => {
     const outlined = drawMark(800, 800, disc(400, 400, 300), [140, 165, 150]);
     const inner = drawMark(800, 800, disc(400, 400, 297.5), [31, 90, 69]);
-    for (let i = 0; i < outlined.data.length; i += 4) if (inner.data[i + 3] > 200) outlined.data.set(inner.data.subarray(i, i + 4), i);
+    for (let i = 0; i < outlined.data.length; i += 4)
+      if (inner.data[i + 3] > 200) outlined.data.set(inner.data.subarray(i, i + 4), i);
     const mark = await take('fringe.png', await pngOf(onGround(outlined, [255, 255, 255])));
     const page = await rig.open(`/marks/${mark.id}/cutOut`);
     const fix = page.getByRole('button', { name: 'Choke the edge by 0.5 px' });
@@ -102,10 +117,18 @@ describe('findings', () => {
 
 describe('a press on the picture', () => {
   it('turns the enclosed area there from open to solid, and on the mark does nothing', async () => {
-    const mark = await take('press.png', await pngOf(onGround(drawMark(600, 600, ring(300, 300, 250, 150), [31, 90, 69]), [250, 250, 250])));
+    const mark = await take(
+      'press.png',
+      await pngOf(onGround(drawMark(600, 600, ring(300, 300, 250, 150), [31, 90, 69]), [250, 250, 250])),
+    );
     const page = await rig.open(`/marks/${mark.id}/cutOut`);
     await page.getByRole('region', { name: 'Enclosed areas' }).waitFor();
-    const box = (await page.getByRole('group', { name: /^Picture\./ }).boundingBox()) as { x: number; y: number; width: number; height: number };
+    const box = (await page.getByRole('group', { name: /^Picture\./ }).boundingBox()) as {
+      x: number;
+      y: number;
+      width: number;
+      height: number;
+    };
     const [cx, cy] = [box.x + box.width / 2, box.y + box.height / 2];
     await page.mouse.click(cx + 170, cy); // on the ring itself
     await page.mouse.click(cx + 40, cy + 20);
@@ -116,10 +139,18 @@ describe('a press on the picture', () => {
 
 describe('the numbers under the pointer', () => {
   it('tell the colour seen, the ground, the mark’s own colour and how much is covered', async () => {
-    const mark = await take('numbers.jpg', await jpegOf(onGround(drawMark(600, 600, disc(300, 300, 200), [31, 90, 69]), [250, 250, 250]), 95));
+    const mark = await take(
+      'numbers.jpg',
+      await jpegOf(onGround(drawMark(600, 600, disc(300, 300, 200), [31, 90, 69]), [250, 250, 250]), 95),
+    );
     const page = await rig.open(`/marks/${mark.id}/cutOut`);
     await page.getByRole('slider', { name: 'Tolerance' }).waitFor();
-    const box = (await page.getByRole('group', { name: /^Picture\./ }).boundingBox()) as { x: number; y: number; width: number; height: number };
+    const box = (await page.getByRole('group', { name: /^Picture\./ }).boundingBox()) as {
+      x: number;
+      y: number;
+      width: number;
+      height: number;
+    };
     await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2);
     await page.locator('.hover-numbers').getByText('100 % covered').waitFor();
     expect(await page.locator('.hover-numbers').innerText()).toMatch(/own\s+#1[EF20]5[9AB]4[456]/);
@@ -133,10 +164,17 @@ describe('several grounds', () => {
   it('are picked one after another, and both go', async () => {
     // The mark stands on two colours side by side.
     const picture = onGround(drawMark(600, 400, disc(300, 200, 120), [20, 30, 60]), [240, 235, 220]);
-    for (let y = 0; y < 400; y++) for (let x = 300; x < 600; x++) if (Math.hypot(x - 300, y - 200) > 121) picture.data.set([150, 200, 160], (y * 600 + x) * 4);
+    for (let y = 0; y < 400; y++)
+      for (let x = 300; x < 600; x++)
+        if (Math.hypot(x - 300, y - 200) > 121) picture.data.set([150, 200, 160], (y * 600 + x) * 4);
     const mark = await take('two-grounds.png', await pngOf(picture));
     const page = await rig.open(`/marks/${mark.id}/cutOut`);
-    const box = (await page.getByRole('group', { name: /^Picture\./ }).boundingBox()) as { x: number; y: number; width: number; height: number };
+    const box = (await page.getByRole('group', { name: /^Picture\./ }).boundingBox()) as {
+      x: number;
+      y: number;
+      width: number;
+      height: number;
+    };
     const pick = async (button: string, x: number) => {
       await page.getByRole('button', { name: button }).click();
       await page.mouse.click(box.x + box.width / 2 + x, box.y + 60);
@@ -147,8 +185,16 @@ describe('several grounds', () => {
     await pick('Pick one more', 220);
     await expect.poll(async () => (await stored(mark)).cutOut.ground).toEqual(['#f0ebdc', '#96c8a0']);
     const { revision } = (await rig.get(paths.mark(mark.id))) as MarkView;
-    const { raster } = await decodePicture(new Uint8Array(await (await fetch(rig.url + paths.markMaster(mark.id, revision))).arrayBuffer()), 'm.png');
-    for (const [x, y, alpha] of [[20, 20, 0], [580, 380, 0], [300, 200, 255]]) expect(raster.data[(y * 600 + x) * 4 + 3], `${x}, ${y}`).toBe(alpha);
+    const { raster } = await decodePicture(
+      new Uint8Array(await (await fetch(rig.url + paths.markMaster(mark.id, revision))).arrayBuffer()),
+      'm.png',
+    );
+    for (const [x, y, alpha] of [
+      [20, 20, 0],
+      [580, 380, 0],
+      [300, 200, 255],
+    ])
+      expect(raster.data[(y * 600 + x) * 4 + 3], `${x}, ${y}`).toBe(alpha);
     await page.context().close();
   });
 });

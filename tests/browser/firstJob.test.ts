@@ -16,7 +16,10 @@ let rig: BrowserRig;
 let badge: DemoMark;
 
 beforeAll(async () => {
-  [rig, badge] = await Promise.all([startRig(), drawLogos().then((all) => all.find((m) => m.id === 'badge') as DemoMark)]);
+  [rig, badge] = await Promise.all([
+    startRig(),
+    drawLogos().then((all) => all.find((m) => m.id === 'badge') as DemoMark),
+  ]);
 });
 afterAll(() => rig?.stop());
 
@@ -26,14 +29,25 @@ describe('a logo on an off-white box', () => {
     await page.getByText('Drop files here').waitFor();
     await dropFiles(page, [{ name: badge.fileName, type: badge.mediaType, bytes: badge.bytes }]); // 1
     await page.getByText('Taken in.', { exact: false }).first().waitFor();
-    await page.getByRole('button', { name: /^Proofs|Black, contrast/ }).first().waitFor();
-    await page.getByRole('navigation', { name: 'Stages' }).getByRole('button', { name: /^Files/ }).click(); // 2
+    await page
+      .getByRole('button', { name: /^Proofs|Black, contrast/ })
+      .first()
+      .waitFor();
+    await page
+      .getByRole('navigation', { name: 'Stages' })
+      .getByRole('button', { name: /^Files/ })
+      .click(); // 2
     await page.getByRole('button', { name: 'Make 3 files' }).click(); // 3
     const link = page.getByRole('link', { name: /^Download/ });
     await link.waitFor({ timeout: 60_000 });
     const [download] = await Promise.all([page.waitForEvent('download'), link.click()]); // 4
     const zip = unzipSync(new Uint8Array(readFileSync(await download.path())));
-    expect(Object.keys(zip).sort()).toEqual(['receipt.txt', 'trust-badge-black-1200.png', 'trust-badge-colour-1200.png', 'trust-badge-reversed-1200.png']);
+    expect(Object.keys(zip).sort()).toEqual([
+      'receipt.txt',
+      'trust-badge-black-1200.png',
+      'trust-badge-colour-1200.png',
+      'trust-badge-reversed-1200.png',
+    ]);
     await page.getByRole('region', { name: 'Receipt' }).getByText('trust-badge-reversed-1200.png').waitFor();
     await page.context().close();
 
@@ -41,7 +55,10 @@ describe('a logo on an off-white box', () => {
     for (const name of ['black', 'colour', 'reversed']) {
       const bytes = zip[`trust-badge-${name}-1200.png`];
       expect(bytes[28], `${name} is not interlaced`).toBe(0);
-      expect(chunkTypes(bytes).filter((c) => !['IHDR', 'iCCP', 'pHYs', 'IDAT', 'IEND'].includes(c)), name).toEqual([]);
+      expect(
+        chunkTypes(bytes).filter((c) => !['IHDR', 'iCCP', 'pHYs', 'IDAT', 'IEND'].includes(c)),
+        name,
+      ).toEqual([]);
       opened[name] = (await decodePicture(bytes, `${name}.png`)).raster;
       expect(opened[name].width).toBe(1200);
       const extents = findExtents(opened[name]);
@@ -51,7 +68,10 @@ describe('a logo on an off-white box', () => {
   });
 
   it('the wipe, the views, undo after a reload and the tolerance handle do what they say', async () => {
-    const { mark } = await rig.post<TakenIn>(`${paths.brandMarks(rig.brand.id)}?name=ring.png`, await pngOf(onGround(drawMark(400, 300, ring(200, 150, 120, 80), [31, 90, 69]), [255, 255, 255])));
+    const { mark } = await rig.post<TakenIn>(
+      `${paths.brandMarks(rig.brand.id)}?name=ring.png`,
+      await pngOf(onGround(drawMark(400, 300, ring(200, 150, 120, 80), [31, 90, 69]), [255, 255, 255])),
+    );
     const page = await rig.open(`/marks/${mark.id}/cutOut`);
     const chart = page.getByRole('slider', { name: 'Tolerance' });
     await chart.waitFor();
@@ -61,15 +81,26 @@ describe('a logo on an off-white box', () => {
     await expect.poll(() => chart.getAttribute('aria-valuenow')).toBe(String(before + 8));
     await page.getByText('stored').waitFor();
     await page.reload();
-    await expect.poll(() => page.getByRole('slider', { name: 'Tolerance' }).getAttribute('aria-valuenow')).toBe(String(before + 8));
+    await expect
+      .poll(() => page.getByRole('slider', { name: 'Tolerance' }).getAttribute('aria-valuenow'))
+      .toBe(String(before + 8));
     await page.keyboard.press('Control+z');
-    await expect.poll(() => page.getByRole('slider', { name: 'Tolerance' }).getAttribute('aria-valuenow')).toBe(String(before));
+    await expect
+      .poll(() => page.getByRole('slider', { name: 'Tolerance' }).getAttribute('aria-valuenow'))
+      .toBe(String(before));
     await page.getByRole('button', { name: 'Redo' }).click();
-    await expect.poll(() => page.getByRole('slider', { name: 'Tolerance' }).getAttribute('aria-valuenow')).toBe(String(before + 8));
+    await expect
+      .poll(() => page.getByRole('slider', { name: 'Tolerance' }).getAttribute('aria-valuenow'))
+      .toBe(String(before + 8));
 
     const areas = page.getByRole('region', { name: 'Enclosed areas' });
     await areas.getByText('solid', { exact: true }).click();
-    await expect.poll(async () => ((await (await fetch(rig.url + paths.mark(mark.id))).json()) as MarkView).recipe.stages.cutOut.areas).toHaveLength(1);
+    await expect
+      .poll(
+        async () =>
+          ((await (await fetch(rig.url + paths.mark(mark.id))).json()) as MarkView).recipe.stages.cutOut.areas,
+      )
+      .toHaveLength(1);
     await page.getByText('Matte', { exact: true }).click();
     await page.getByRole('img', { name: /, matte$/ }).waitFor();
     expect(await darkestOnScreen(page)).toBeLessThan(10);
@@ -80,7 +111,11 @@ describe('a logo on an off-white box', () => {
     const page = await rig.open('/marks');
     await page.getByText('Drop files here').waitFor();
     const good = await pngOf(onGround(drawMark(200, 200, ring(100, 100, 80, 40), [200, 30, 60]), [250, 250, 250]));
-    await dropFiles(page, [{ name: 'broken.png', type: 'image/png', bytes: good.subarray(0, 150) }, { name: 'good.png', type: 'image/png', bytes: good }, { name: 'empty.jpg', type: 'image/jpeg', bytes: new Uint8Array(0) }]);
+    await dropFiles(page, [
+      { name: 'broken.png', type: 'image/png', bytes: good.subarray(0, 150) },
+      { name: 'good.png', type: 'image/png', bytes: good },
+      { name: 'empty.jpg', type: 'image/jpeg', bytes: new Uint8Array(0) },
+    ]);
     const list = page.getByRole('region', { name: 'Taken in' });
     await list.getByText('broken.png is damaged', { exact: false }).waitFor();
     await list.getByText('empty.jpg is empty', { exact: false }).waitFor();
@@ -94,21 +129,35 @@ describe('a logo on an off-white box', () => {
 
 describe('screen and file', () => {
   it('agree byte for byte: the browser’s worker and the server make the same master', async () => {
-    for (const [name, bytes] of [['badge-again.jpg', badge.bytes], ['alpha.png', await pngOf(drawMark(120, 90, ring(60, 45, 30, 18), [3, 90, 200]))]] as const) {
+    for (const [name, bytes] of [
+      ['badge-again.jpg', badge.bytes],
+      ['alpha.png', await pngOf(drawMark(120, 90, ring(60, 45, 30, 18), [3, 90, 200]))],
+    ] as const) {
       const { mark } = await rig.post<TakenIn>(`${paths.brandMarks(rig.brand.id)}?name=${name}`, bytes);
       const page = await rig.open(`/marks/${mark.id}/cutOut`);
       const worker = page.workers()[0] ?? (await page.waitForEvent('worker'));
-      const fromBrowser = await page.evaluate(async ({ script, source, values }) => {
-        const own = new Worker(script, { type: 'module' });
-        const ask = (id: number, request: object) => new Promise<{ ok: boolean; value: { width: number; height: number; data: Uint8Array } }>((resolve) => {
-          own.onmessage = (e) => resolve(e.data);
-          own.postMessage({ id, request });
-        });
-        await ask(1, { type: 'open', source });
-        const { value } = await ask(2, { type: 'master', values });
-        const digest = await crypto.subtle.digest('SHA-256', value.data as Uint8Array<ArrayBuffer>);
-        return { width: value.width, sha: [...new Uint8Array(digest)].map((b) => b.toString(16).padStart(2, '0')).join('') };
-      }, { script: worker.url(), source: { key: 'x', url: paths.markPicture(mark.id, 'working'), reduction: 1 }, values: mark.recipe.stages });
+      const fromBrowser = await page.evaluate(
+        async ({ script, source, values }) => {
+          const own = new Worker(script, { type: 'module' });
+          const ask = (id: number, request: object) =>
+            new Promise<{ ok: boolean; value: { width: number; height: number; data: Uint8Array } }>((resolve) => {
+              own.onmessage = (e) => resolve(e.data);
+              own.postMessage({ id, request });
+            });
+          await ask(1, { type: 'open', source });
+          const { value } = await ask(2, { type: 'master', values });
+          const digest = await crypto.subtle.digest('SHA-256', value.data as Uint8Array<ArrayBuffer>);
+          return {
+            width: value.width,
+            sha: [...new Uint8Array(digest)].map((b) => b.toString(16).padStart(2, '0')).join(''),
+          };
+        },
+        {
+          script: worker.url(),
+          source: { key: 'x', url: paths.markPicture(mark.id, 'working'), reduction: 1 },
+          values: mark.recipe.stages,
+        },
+      );
       const png = new Uint8Array(await (await fetch(rig.url + paths.markMaster(mark.id, mark.revision))).arrayBuffer());
       const { raster } = await decodePicture(png, 'master.png');
       expect(fromBrowser.width).toBe(raster.width);
@@ -124,39 +173,58 @@ describe('screen and file', () => {
 async function masterSha(raster: Raster, mark: MarkView): Promise<string> {
   const { runStages } = await import('../../core/recipe/runRecipe');
   const { createHash } = await import('node:crypto');
-  const working = await decodePicture(new Uint8Array(await (await fetch(rig.url + paths.markPicture(mark.id, 'working'))).arrayBuffer()), 'w.png');
+  const working = await decodePicture(
+    new Uint8Array(await (await fetch(rig.url + paths.markPicture(mark.id, 'working'))).arrayBuffer()),
+    'w.png',
+  );
   const own = runStages(working.raster, mark.recipe.stages, { pictureKey: 'w', reduction: 1 }).master.raster;
   for (let i = 0; i < own.data.length; i += 4) {
     if (own.data[i + 3] !== raster.data[i + 3]) throw new Error('The server’s file differs from the stage');
-    if (own.data[i + 3] > 0 && (own.data[i] !== raster.data[i] || own.data[i + 1] !== raster.data[i + 1] || own.data[i + 2] !== raster.data[i + 2])) throw new Error('The server’s file differs from the stage');
+    if (
+      own.data[i + 3] > 0 &&
+      (own.data[i] !== raster.data[i] ||
+        own.data[i + 1] !== raster.data[i + 1] ||
+        own.data[i + 2] !== raster.data[i + 2])
+    )
+      throw new Error('The server’s file differs from the stage');
   }
   return createHash('sha256').update(own.data).digest('hex');
 }
 
-const darkestOnScreen = (page: Page) => page.evaluate(() => {
-  const canvas = document.querySelector('.picture-canvas') as HTMLCanvasElement;
-  const { data } = (canvas.getContext('2d') as CanvasRenderingContext2D).getImageData(20, 20, 40, 40);
-  return Math.max(...data.filter((_, i) => i % 4 < 3));
-});
+const darkestOnScreen = (page: Page) =>
+  page.evaluate(() => {
+    const canvas = document.querySelector('.picture-canvas') as HTMLCanvasElement;
+    const { data } = (canvas.getContext('2d') as CanvasRenderingContext2D).getImageData(20, 20, 40, 40);
+    return Math.max(...data.filter((_, i) => i % 4 < 3));
+  });
 
 /** What the badge's files must hold, by the drawing: positions in the drawing's 1000 units, files trimmed to its ring. */
 function checkBadge({ black, colour, reversed }: Record<string, Raster>): void {
-  const at = (r: Raster, x: number, y: number) => pixel(r, Math.round(((x - 24) / 952) * r.width), Math.round(((y - 24) / 952) * r.height));
+  const at = (r: Raster, x: number, y: number) =>
+    pixel(r, Math.round(((x - 24) / 952) * r.width), Math.round(((y - 24) / 952) * r.height));
   expect(at(colour, 500, 450)[0], 'the heron is red').toBeGreaterThan(150);
   expect(at(colour, 524, 304), 'the white eye stays').toEqual([255, 255, 255, 255].map((v) => expect.closeTo(v, -1.3)));
   expect(at(colour, 600, 690)[3], 'the white waterline stays').toBeGreaterThan(240);
-  for (const [x, y] of [[430, 280], [700, 420], [300, 560], [590, 760], [500, 62]]) {
+  for (const [x, y] of [
+    [430, 280],
+    [700, 420],
+    [300, 560],
+    [590, 760],
+    [500, 62],
+  ]) {
     for (const r of [black, colour, reversed]) expect(at(r, x, y)[3], `the gap at ${x}, ${y} is see-through`).toBe(0);
   }
   for (let i = 0; i < reversed.data.length; i += 4) {
     if (reversed.data[i + 3] === 0) continue;
-    for (let c = 0; c < 3; c++) if (reversed.data[i + c] !== 255) throw new Error('The reversed variant holds a pixel that is not white');
+    for (let c = 0; c < 3; c++)
+      if (reversed.data[i + c] !== 255) throw new Error('The reversed variant holds a pixel that is not white');
   }
   // A fringe on black would be light, half-clear pixels far from the mark's edge.
   let stray = 0;
-  for (let y = 0; y < reversed.height; y++) for (let x = 0; x < reversed.width; x++) {
-    const distance = Math.hypot(x - reversed.width / 2, y - reversed.height / 2) / reversed.width;
-    if (distance > 0.354 && distance < 0.378 && pixel(reversed, x, y)[3] > 12) stray++;
-  }
+  for (let y = 0; y < reversed.height; y++)
+    for (let x = 0; x < reversed.width; x++) {
+      const distance = Math.hypot(x - reversed.width / 2, y - reversed.height / 2) / reversed.width;
+      if (distance > 0.354 && distance < 0.378 && pixel(reversed, x, y)[3] > 12) stray++;
+    }
   expect(stray, 'nothing between wheel and lettering').toBe(0);
 }

@@ -9,7 +9,9 @@ import { pixel } from '../support/pictures';
 import { type BrowserRig, startRig } from './rig';
 
 let rig: BrowserRig;
-beforeAll(async () => { rig = await startRig(); });
+beforeAll(async () => {
+  rig = await startRig();
+});
 afterAll(() => rig?.stop());
 
 const markOf = async (page: Page): Promise<MarkView> => {
@@ -17,11 +19,21 @@ const markOf = async (page: Page): Promise<MarkView> => {
   return (await rig.get(paths.mark(/marks\/([^/]+)/.exec(page.url())?.[1] as string))) as MarkView;
 };
 const masterOf = async (mark: MarkView): Promise<Raster> =>
-  (await decodePicture(new Uint8Array(await (await fetch(rig.url + paths.markMaster(mark.id, mark.revision))).arrayBuffer()), 'm.png')).raster;
+  (
+    await decodePicture(
+      new Uint8Array(await (await fetch(rig.url + paths.markMaster(mark.id, mark.revision))).arrayBuffer()),
+      'm.png',
+    )
+  ).raster;
 
 /** A stroke by mouse across the pad; shares of its width and height. */
 async function stroke(page: Page, points: readonly (readonly [number, number])[]): Promise<void> {
-  const box = (await page.getByRole('img', { name: 'Sign here' }).boundingBox()) as { x: number; y: number; width: number; height: number };
+  const box = (await page.getByRole('img', { name: 'Sign here' }).boundingBox()) as {
+    x: number;
+    y: number;
+    width: number;
+    height: number;
+  };
   const at = ([u, v]: readonly [number, number]) => [box.x + u * box.width, box.y + v * box.height] as const;
   await page.mouse.move(...at(points[0]));
   await page.mouse.down();
@@ -29,7 +41,10 @@ async function stroke(page: Page, points: readonly (readonly [number, number])[]
   await page.mouse.up();
 }
 const line = (from: readonly [number, number], to: readonly [number, number], steps = 24) =>
-  Array.from({ length: steps + 1 }, (_, k) => [from[0] + ((to[0] - from[0]) * k) / steps, from[1] + ((to[1] - from[1]) * k) / steps] as const);
+  Array.from(
+    { length: steps + 1 },
+    (_, k) => [from[0] + ((to[0] - from[0]) * k) / steps, from[1] + ((to[1] - from[1]) * k) / steps] as const,
+  );
 const inkIn = (r: Raster) => r.data.reduce((n, v, i) => n + (i % 4 === 3 && v > 127 ? 1 : 0), 0);
 
 describe('the pad', () => {
@@ -56,7 +71,9 @@ describe('the pad', () => {
     // One level line: far wider than tall, and cream.
     const extents = findExtents(raster) as NonNullable<ReturnType<typeof findExtents>>;
     expect(extents.width / extents.height).toBeGreaterThan(15);
-    expect(pixel(raster, Math.round(raster.width / 2), Math.round(extents.y + extents.height / 2))).toEqual([0xe9, 0xdd, 0xc4, 255]);
+    expect(pixel(raster, Math.round(raster.width / 2), Math.round(extents.y + extents.height / 2))).toEqual([
+      0xe9, 0xdd, 0xc4, 255,
+    ]);
     await page.context().close();
   });
   it('makes strokes broader by the ink width', async () => {

@@ -23,15 +23,27 @@ export async function startRig(): Promise<BrowserRig> {
   const problems: string[] = [];
   const post = async <T>(path: string, body: object | Uint8Array): Promise<T> => {
     const isBytes = body instanceof Uint8Array;
-    const response = await fetch(server.url + path, { method: 'POST', body: isBytes ? (body as Uint8Array<ArrayBuffer>) : JSON.stringify(body), headers: isBytes ? {} : { 'content-type': 'application/json' } });
+    const response = await fetch(server.url + path, {
+      method: 'POST',
+      body: isBytes ? (body as Uint8Array<ArrayBuffer>) : JSON.stringify(body),
+      headers: isBytes ? {} : { 'content-type': 'application/json' },
+    });
     return (await response.json()) as T;
   };
-  const brand = await post<BrandView>(paths.brands, { name: 'Harrowmere', palette: [{ name: 'Enamel cream', hex: '#e9ddc4' }] });
+  const brand = await post<BrandView>(paths.brands, {
+    name: 'Harrowmere',
+    palette: [{ name: 'Enamel cream', hex: '#e9ddc4' }],
+  });
   return {
-    url: server.url, brand, problems, post,
+    url: server.url,
+    brand,
+    problems,
+    post,
     get: async (path) => (await fetch(server.url + path)).json(),
     open: async (path) => {
-      const page = await (await browser.newContext({ viewport: { width: 1280, height: 800 }, acceptDownloads: true })).newPage();
+      const page = await (
+        await browser.newContext({ viewport: { width: 1280, height: 800 }, acceptDownloads: true })
+      ).newPage();
       page.on('pageerror', (error) => problems.push(error.message));
       await page.goto(server.url + path);
       return page;
@@ -45,11 +57,18 @@ export async function startRig(): Promise<BrowserRig> {
 }
 
 /** Drops files on the page as a hand would: a drop event with files in it. */
-export async function dropFiles(page: Page, files: readonly { name: string; type: string; bytes: Uint8Array }[]): Promise<void> {
-  const transfer = await page.evaluateHandle((list) => {
-    const data = new DataTransfer();
-    for (const f of list) data.items.add(new File([Uint8Array.from(atob(f.base64), (c) => c.charCodeAt(0))], f.name, { type: f.type }));
-    return data;
-  }, files.map((f) => ({ name: f.name, type: f.type, base64: Buffer.from(f.bytes).toString('base64') })));
+export async function dropFiles(
+  page: Page,
+  files: readonly { name: string; type: string; bytes: Uint8Array }[],
+): Promise<void> {
+  const transfer = await page.evaluateHandle(
+    (list) => {
+      const data = new DataTransfer();
+      for (const f of list)
+        data.items.add(new File([Uint8Array.from(atob(f.base64), (c) => c.charCodeAt(0))], f.name, { type: f.type }));
+      return data;
+    },
+    files.map((f) => ({ name: f.name, type: f.type, base64: Buffer.from(f.bytes).toString('base64') })),
+  );
   await page.dispatchEvent('.marks', 'drop', { dataTransfer: transfer });
 }

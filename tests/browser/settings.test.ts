@@ -11,13 +11,17 @@ import { disc, drawMark, either, jpegOf, onGround, pixel, ring } from '../suppor
 import { type BrowserRig, startRig } from './rig';
 
 let rig: BrowserRig;
-beforeAll(async () => { rig = await startRig(); });
+beforeAll(async () => {
+  rig = await startRig();
+});
 afterAll(() => rig?.stop());
 
-const take = async (name: string, bytes: Uint8Array) => (await rig.post<TakenIn>(`${paths.brandMarks(rig.brand.id)}?name=${name}`, bytes)).mark;
+const take = async (name: string, bytes: Uint8Array) =>
+  (await rig.post<TakenIn>(`${paths.brandMarks(rig.brand.id)}?name=${name}`, bytes)).mark;
 const look = async (mark: MarkView) => (await rig.get(paths.mark(mark.id))) as MarkView;
 const cutOutOf = async (mark: MarkView) => (await look(mark)).recipe.stages.cutOut;
-const fetched = async (path: string): Promise<Raster> => (await decodePicture(new Uint8Array(await (await fetch(rig.url + path)).arrayBuffer()), 'x.png')).raster;
+const fetched = async (path: string): Promise<Raster> =>
+  (await decodePicture(new Uint8Array(await (await fetch(rig.url + path)).arrayBuffer()), 'x.png')).raster;
 const masterOf = async (mark: MarkView) => fetched(paths.markMaster(mark.id, (await look(mark)).revision));
 const badge = drawMark(420, 360, either(ring(210, 180, 150, 100), disc(210, 180, 40)), [31, 90, 69]);
 
@@ -25,8 +29,13 @@ const badge = drawMark(420, 360, either(ring(210, 180, 150, 100), disc(210, 180,
 function expectSame(file: Raster, own: Raster): void {
   expect([file.width, file.height]).toEqual([own.width, own.height]);
   for (let i = 0; i < own.data.length; i += 4) {
-    if (file.data[i + 3] !== own.data[i + 3]) expect.fail(`alpha differs at ${(i / 4) % own.width}, ${Math.floor(i / 4 / own.width)}`);
-    if (own.data[i + 3] > 0 && (file.data[i] !== own.data[i] || file.data[i + 1] !== own.data[i + 1] || file.data[i + 2] !== own.data[i + 2])) expect.fail(`colour differs at ${(i / 4) % own.width}, ${Math.floor(i / 4 / own.width)}`);
+    if (file.data[i + 3] !== own.data[i + 3])
+      expect.fail(`alpha differs at ${(i / 4) % own.width}, ${Math.floor(i / 4 / own.width)}`);
+    if (
+      own.data[i + 3] > 0 &&
+      (file.data[i] !== own.data[i] || file.data[i + 1] !== own.data[i + 1] || file.data[i + 2] !== own.data[i + 2])
+    )
+      expect.fail(`colour differs at ${(i / 4) % own.width}, ${Math.floor(i / 4 / own.width)}`);
   }
 }
 
@@ -42,7 +51,11 @@ describe('settings of the flat ground way', () => {
     await expect.poll(async () => (await cutOutOf(mark)).tolerance).toBe(start + 1);
     await slider.press('PageUp');
     await expect.poll(async () => (await cutOutOf(mark)).tolerance).toBe(start + 9);
-    for (const [name, value] of [['Choke or spread', -1.5], ['Softness', 0.8], ['Clean-up', 0.5]] as const) {
+    for (const [name, value] of [
+      ['Choke or spread', -1.5],
+      ['Softness', 0.8],
+      ['Clean-up', 0.5],
+    ] as const) {
       const field = page.getByRole('spinbutton', { name });
       await field.fill(String(value));
       await field.press('Enter');
@@ -106,7 +119,9 @@ describe('settings of the ink on paper way', () => {
     await page.getByRole('switch', { name: 'Keep printed lines' }).click();
     await expect.poll(async () => (await cutOutOf(mark)).keepLines).toBe(true);
     await page.getByRole('button', { name: 'Back to the proposal' }).click();
-    await expect.poll(async () => cutOutOf(mark)).toMatchObject({ level: null, pen: 'pressure', weight: 0, keepLines: false });
+    await expect
+      .poll(async () => cutOutOf(mark))
+      .toMatchObject({ level: null, pen: 'pressure', weight: 0, keepLines: false });
     expect(rig.problems).toEqual([]);
     await page.context().close();
   });
@@ -124,6 +139,8 @@ it('the matte view shows the mark white and the ground black, the original as it
   await page.getByText('Matte', { exact: true }).click();
   await expect.poll(middle, { timeout: 20_000 }).toEqual([255, 255, 255]);
   await page.getByText('Original', { exact: true }).last().click();
-  await expect.poll(async () => Math.max(...(await middle()).map((v, c) => Math.abs(v - [31, 90, 69][c]))), { timeout: 20_000 }).toBeLessThan(8);
+  await expect
+    .poll(async () => Math.max(...(await middle()).map((v, c) => Math.abs(v - [31, 90, 69][c]))), { timeout: 20_000 })
+    .toBeLessThan(8);
   await page.context().close();
 });

@@ -28,12 +28,25 @@ function truthIn(truth: Raster, r: { x: number; y: number; width: number; height
   const [cx, cy] = [r.x + r.width / 2, r.y + r.height / 2];
   const at = (u: number, v: number) => ({ x: cx + u * cos - v * sin, y: cy + u * sin + v * cos });
   const [w, h] = [r.width / 2, r.height / 2];
-  const seen = warpRaster(truth, rectangleToCorners(r.width, r.height, [at(-w, -h), at(w, -h), at(w, h), at(-w, h)]), Math.round(r.width), Math.round(r.height), false);
+  const seen = warpRaster(
+    truth,
+    rectangleToCorners(r.width, r.height, [at(-w, -h), at(w, -h), at(w, h), at(-w, h)]),
+    Math.round(r.width),
+    Math.round(r.height),
+    false,
+  );
   return cropRaster(seen, findExtents(seen) as NonNullable<ReturnType<typeof findExtents>>);
 }
 
 const inked = ({ data }: Raster) => data.reduce((s, v, i) => (i % 4 === 3 ? s + v / 255 : s), 0) / (data.length / 4);
-const piecesOf = ({ width, height, data }: Raster) => findInkPieces(Float32Array.from({ length: width * height }, (_, i) => data[i * 4 + 3] / 255), width, height, 0.2, 0.5).pieces;
+const piecesOf = ({ width, height, data }: Raster) =>
+  findInkPieces(
+    Float32Array.from({ length: width * height }, (_, i) => data[i * 4 + 3] / 255),
+    width,
+    height,
+    0.2,
+    0.5,
+  ).pieces;
 
 describe('a sheet of five tries, photographed uphill on lined paper', () => {
   it('becomes one black and one white signature in five actions: drop, take one, Files, make, download', async () => {
@@ -45,7 +58,10 @@ describe('a sheet of five tries, photographed uphill on lined paper', () => {
     expect(await page.locator('.candidate').count()).toBe(5);
     await third.click(); // 2
     await page.getByRole('button', { name: 'Signature 3, taken' }).waitFor();
-    await page.getByRole('navigation', { name: 'Stages' }).getByRole('button', { name: /^Files/ }).click(); // 3
+    await page
+      .getByRole('navigation', { name: 'Stages' })
+      .getByRole('button', { name: /^Files/ })
+      .click(); // 3
     await page.getByRole('button', { name: 'Make 3 files' }).click(); // 4
     const link = page.getByRole('link', { name: /^Download/ });
     await link.waitFor({ timeout: 60_000 });
@@ -59,13 +75,24 @@ describe('a sheet of five tries, photographed uphill on lined paper', () => {
     expect(turn, 'set level').toBeGreaterThan(-9);
     expect(turn, 'set level').toBeLessThan(-4.5);
     const truth = truthIn(sheet.truth, rect as NonNullable<typeof rect>, turn);
-    for (const [name, value] of [['black', 0], ['reversed', 255]] as const) {
+    for (const [name, value] of [
+      ['black', 0],
+      ['reversed', 255],
+    ] as const) {
       const bytes = Object.entries(zip).find(([file]) => file.includes(`-${name}-`))?.[1] as Uint8Array;
-      expect(chunkTypes(bytes).filter((c) => !['IHDR', 'iCCP', 'pHYs', 'IDAT', 'IEND'].includes(c)), 'nothing of the photograph’s tags').toEqual([]);
+      expect(
+        chunkTypes(bytes).filter((c) => !['IHDR', 'iCCP', 'pHYs', 'IDAT', 'IEND'].includes(c)),
+        'nothing of the photograph’s tags',
+      ).toEqual([]);
       const { raster } = await decodePicture(bytes, `${name}.png`);
       expect(findExtents(raster)).toMatchObject({ x: 0, y: 0, width: 1200, height: raster.height });
-      for (let i = 0; i < raster.data.length; i += 4) if (raster.data[i + 3] > 0 && raster.data[i] !== value) throw new Error(`${name} holds a pixel of another colour`);
-      expect(Math.abs(raster.width / raster.height / (truth.width / truth.height) - 1), 'as wide for its height as the drawing').toBeLessThan(0.03);
+      for (let i = 0; i < raster.data.length; i += 4)
+        if (raster.data[i + 3] > 0 && raster.data[i] !== value)
+          throw new Error(`${name} holds a pixel of another colour`);
+      expect(
+        Math.abs(raster.width / raster.height / (truth.width / truth.height) - 1),
+        'as wide for its height as the drawing',
+      ).toBeLessThan(0.03);
       expect(Math.abs(inked(raster) / inked(truth) - 1), 'as much ink as the drawing').toBeLessThan(0.05);
       expect(piecesOf(raster).length, 'no stroke lost or broken, nothing beside').toBe(piecesOf(truth).length);
     }

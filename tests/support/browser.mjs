@@ -2,6 +2,16 @@
 import { chromium } from 'playwright-core';
 import { findChromium } from '../../scripts/lib/system.mjs';
 
-const ARGS = ['--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync', '--force-color-profile=srgb'];
+const ARGS = [
+  '--no-sandbox',
+  '--disable-gpu',
+  '--disable-quic',
+  '--no-first-run',
+  '--disable-background-networking',
+  '--disable-component-update',
+  '--disable-sync',
+  '--force-color-profile=srgb',
+];
 
-export const launchBrowser = () => chromium.launch({ executablePath: findChromium() ?? undefined, headless: true, args: ARGS });
+export const launchBrowser = () =>
+  chromium.launch({ executablePath: findChromium() ?? undefined, headless: true, args: ARGS });

@@ -4,16 +4,39 @@ import type { RowSegments } from '../../core/matte/rowSegments';
 import { type Box, filledBox, stackRoom } from '../../core/matte/spreadGround';
 
 /** Fills the ground round a pixel with a label, in `labels`. */
-export function fillFrom(start: number, distance: Uint8Array, labels: Int32Array, width: number, height: number, tolerance: number, label: number, segments?: RowSegments): { filled: number; box: Box } {
+export function fillFrom(
+  start: number,
+  distance: Uint8Array,
+  labels: Int32Array,
+  width: number,
+  height: number,
+  tolerance: number,
+  label: number,
+  segments?: RowSegments,
+): { filled: number; box: Box } {
   const stack = stackRoom(width, height);
   return call(segments ? [distance, segments.state] : [distance], [labels], stack, ({ k, at, scratch }) => {
-    k.setFill(at(distance), at(labels), segments ? at(segments.state) : 0, width, height, tolerance, scratch(stack, false));
+    k.setFill(
+      at(distance),
+      at(labels),
+      segments ? at(segments.state) : 0,
+      width,
+      height,
+      tolerance,
+      scratch(stack, false),
+    );
     return { filled: k.fillFrom(start, label), box: filledBox(k) };
   });
 }
 
 /** The flat colour that a colour was probably moved away from, or null. */
-export function nearestFlat(colours: readonly Float64Array[], r: number, g: number, b: number, reach: number): Float64Array | null {
+export function nearestFlat(
+  colours: readonly Float64Array[],
+  r: number,
+  g: number,
+  b: number,
+  reach: number,
+): Float64Array | null {
   const packed = packColours(colours);
   return call([packed], [], 0, ({ k, at }) => {
     k.setColours(0, 0, at(packed), colours.length);

@@ -4,9 +4,18 @@ import { type Raster, createRaster } from '../../core/raster/raster';
 export type Shape = (x: number, y: number) => number;
 
 /** Coverage 0..1 of a disc with a soft edge one pixel wide: its area is that of the disc. */
-export const disc = (cx: number, cy: number, r: number): Shape => (x, y) => Math.min(1, Math.max(0, r - Math.hypot(x + 0.5 - cx, y + 0.5 - cy) + 0.5));
-export const ring = (cx: number, cy: number, outer: number, inner: number): Shape => (x, y) => disc(cx, cy, outer)(x, y) * (1 - disc(cx, cy, inner)(x, y));
-export const either = (...shapes: Shape[]): Shape => (x, y) => Math.max(...shapes.map((s) => s(x, y)));
+export const disc =
+  (cx: number, cy: number, r: number): Shape =>
+  (x, y) =>
+    Math.min(1, Math.max(0, r - Math.hypot(x + 0.5 - cx, y + 0.5 - cy) + 0.5));
+export const ring =
+  (cx: number, cy: number, outer: number, inner: number): Shape =>
+  (x, y) =>
+    disc(cx, cy, outer)(x, y) * (1 - disc(cx, cy, inner)(x, y));
+export const either =
+  (...shapes: Shape[]): Shape =>
+  (x, y) =>
+    Math.max(...shapes.map((s) => s(x, y)));
 
 type Rgb = readonly [number, number, number];
 
@@ -37,4 +46,6 @@ const raw = (r: Raster) => sharp(r.data, { raw: { width: r.width, height: r.heig
 export const pngOf = (r: Raster): Promise<Buffer> => raw(r).png().toBuffer();
 export const jpegOf = (r: Raster, quality = 90): Promise<Buffer> => raw(r).removeAlpha().jpeg({ quality }).toBuffer();
 
-export const pixel = (r: Raster, x: number, y: number): number[] => [...r.data.subarray((y * r.width + x) * 4, (y * r.width + x) * 4 + 4)];
+export const pixel = (r: Raster, x: number, y: number): number[] => [
+  ...r.data.subarray((y * r.width + x) * 4, (y * r.width + x) * 4 + 4),
+];

@@ -19,15 +19,26 @@ export async function createTestApp() {
 
   const call = async (method: string, path: string, body?: unknown, headers: Record<string, string> = {}) => {
     const isBytes = body instanceof Uint8Array;
-    const init: RequestInit = { method, headers: { host: 'localhost', ...(body !== undefined && !isBytes ? { 'content-type': 'application/json' } : {}), ...headers } };
+    const init: RequestInit = {
+      method,
+      headers: {
+        host: 'localhost',
+        ...(body !== undefined && !isBytes ? { 'content-type': 'application/json' } : {}),
+        ...headers,
+      },
+    };
     if (body !== undefined) init.body = isBytes ? (body as Uint8Array<ArrayBuffer>) : JSON.stringify(body);
     return app.request(path, init);
   };
-  const json = async <T>(method: string, path: string, body?: unknown): Promise<T> => (await call(method, path, body)).json() as Promise<T>;
+  const json = async <T>(method: string, path: string, body?: unknown): Promise<T> =>
+    (await call(method, path, body)).json() as Promise<T>;
   return {
-    db, call, json,
+    db,
+    call,
+    json,
     addBrand: (name = 'Test brand') => json<BrandView>('POST', paths.brands, { name, palette: [] }),
-    takeIn: (brandId: string, bytes: Uint8Array, name: string) => json<TakenIn>('POST', `${paths.brandMarks(brandId)}?name=${encodeURIComponent(name)}`, bytes),
+    takeIn: (brandId: string, bytes: Uint8Array, name: string) =>
+      json<TakenIn>('POST', `${paths.brandMarks(brandId)}?name=${encodeURIComponent(name)}`, bytes),
     waitFor: async (id: string): Promise<DeliveryView> => {
       for (let k = 0; k < 400; k++) {
         const delivery = await json<DeliveryView>('GET', paths.delivery(id));

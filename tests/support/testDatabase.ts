@@ -15,12 +15,17 @@ export function clusterConfig(): pg.ClientConfig {
 }
 
 /** A database of its own, cloned from a migrated template. */
-export async function createTestDatabase(): Promise<{ config: pg.ClientConfig & { database: string }; pool: pg.Pool; drop: () => Promise<void> }> {
+export async function createTestDatabase(): Promise<{
+  config: pg.ClientConfig & { database: string };
+  pool: pg.Pool;
+  drop: () => Promise<void>;
+}> {
   const cluster = clusterConfig();
   const admin = new pg.Client({ ...cluster, database: 'postgres' });
   await admin.connect();
   await admin.query('select pg_advisory_lock($1)', [LOCK]); // several test files start at once
-  if ((await admin.query('select 1 from pg_database where datname = $1', [TEMPLATE])).rowCount === 0) await admin.query(`create database ${TEMPLATE}`);
+  if ((await admin.query('select 1 from pg_database where datname = $1', [TEMPLATE])).rowCount === 0)
+    await admin.query(`create database ${TEMPLATE}`);
   const template = new pg.Pool({ ...cluster, database: TEMPLATE, max: 2 });
   await migrate(template, join(projectDir, 'server/migrations'));
   await template.end();
@@ -32,7 +37,8 @@ export async function createTestDatabase(): Promise<{ config: pg.ClientConfig & 
   pool.on('error', () => {});
   pool.on('connect', (client) => client.on('error', () => {}));
   return {
-    config, pool,
+    config,
+    pool,
     drop: async () => {
       await pool.end();
       await admin.query(`drop database if exists ${database} with (force)`);

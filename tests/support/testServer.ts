@@ -2,13 +2,23 @@ import { type ChildProcess, spawn } from 'node:child_process';
 import { join } from 'node:path';
 import { createTestDatabase, projectDir } from './testDatabase';
 
-export interface TestServer { readonly url: string; readonly child: ChildProcess }
+export interface TestServer {
+  readonly url: string;
+  readonly child: ChildProcess;
+}
 
 /** The built server as its own process, on a port that was free. */
 export function startServer(database: object, options: { demo?: boolean } = {}): Promise<TestServer> {
   const child = spawn(process.execPath, [join(projectDir, 'dist/server/main.mjs')], {
     stdio: ['ignore', 'pipe', 'inherit'],
-    env: { ...process.env, TASSEL_DATABASE: JSON.stringify(database), TASSEL_PORT: '0', TASSEL_DEMO: options.demo ? '1' : '0', TASSEL_LOG: 'error', NODE_ENV: 'production' },
+    env: {
+      ...process.env,
+      TASSEL_DATABASE: JSON.stringify(database),
+      TASSEL_PORT: '0',
+      TASSEL_DEMO: options.demo ? '1' : '0',
+      TASSEL_LOG: 'error',
+      NODE_ENV: 'production',
+    },
   });
   return new Promise((resolve, reject) => {
     let text = '';

@@ -19,17 +19,26 @@ export function Shell() {
   return (
     <div className="shell">
       <header className="shell-bar">
-        <Link className="shell-name" to="/marks"><TasselMark />Tassel</Link>
+        <Link className="shell-name" to="/marks">
+          <TasselMark />
+          Tassel
+        </Link>
         <nav className="shell-nav" aria-label="Main">
           <NavLink to="/marks">Marks</NavLink>
           <NavLink to="/deliveries">Deliveries</NavLink>
         </nav>
         <div className="shell-right">
-          <Dropdown menu={{ items }} trigger={['click']}><button type="button">{brand?.name ?? 'No brand yet'} ▾</button></Dropdown>
-          <button type="button" onClick={() => setRoom(room === 'light' ? 'dark' : 'light')}>{room === 'light' ? 'Light room' : 'Dark room'}</button>
+          <Dropdown menu={{ items }} trigger={['click']}>
+            <button type="button">{brand?.name ?? 'No brand yet'} ▾</button>
+          </Dropdown>
+          <button type="button" onClick={() => setRoom(room === 'light' ? 'dark' : 'light')}>
+            {room === 'light' ? 'Light room' : 'Dark room'}
+          </button>
         </div>
       </header>
-      <main className="shell-main"><Outlet /></main>
+      <main className="shell-main">
+        <Outlet />
+      </main>
       {isAdding && <NewBrandDialog onClose={() => setAdding(false)} />}
     </div>
   );

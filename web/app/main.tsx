@@ -13,9 +13,13 @@ import { Waiting } from '../components/Waiting';
 import { MarksScreen } from '../screens/marks/MarksScreen';
 
 const BenchScreen = lazy(() => import('../screens/bench/BenchScreen').then((m) => ({ default: m.BenchScreen })));
-const DeliveriesScreen = lazy(() => import('../screens/deliveries/DeliveriesScreen').then((m) => ({ default: m.DeliveriesScreen })));
+const DeliveriesScreen = lazy(() =>
+  import('../screens/deliveries/DeliveriesScreen').then((m) => ({ default: m.DeliveriesScreen })),
+);
 const MakeScreen = lazy(() => import('../screens/make/MakeScreen').then((m) => ({ default: m.MakeScreen })));
-const queries = new QueryClient({ defaultOptions: { queries: { retry: 1, refetchOnWindowFocus: false, staleTime: 5_000 } } });
+const queries = new QueryClient({
+  defaultOptions: { queries: { retry: 1, refetchOnWindowFocus: false, staleTime: 5_000 } },
+});
 
 const router = createBrowserRouter([
   {
@@ -23,9 +27,30 @@ const router = createBrowserRouter([
     children: [
       { index: true, element: <Navigate to="/marks" replace /> },
       { path: '/marks', element: <MarksScreen /> },
-      { path: '/marks/:markId/:stage?', element: <Suspense fallback={<Waiting what="the bench" />}><BenchScreen /></Suspense> },
-      { path: '/take-in/:how', element: <Suspense fallback={<Waiting what="the pad" />}><MakeScreen /></Suspense> },
-      { path: '/deliveries', element: <Suspense fallback={<Waiting what="deliveries" />}><DeliveriesScreen /></Suspense> },
+      {
+        path: '/marks/:markId/:stage?',
+        element: (
+          <Suspense fallback={<Waiting what="the bench" />}>
+            <BenchScreen />
+          </Suspense>
+        ),
+      },
+      {
+        path: '/take-in/:how',
+        element: (
+          <Suspense fallback={<Waiting what="the pad" />}>
+            <MakeScreen />
+          </Suspense>
+        ),
+      },
+      {
+        path: '/deliveries',
+        element: (
+          <Suspense fallback={<Waiting what="deliveries" />}>
+            <DeliveriesScreen />
+          </Suspense>
+        ),
+      },
       { path: '*', element: <Navigate to="/marks" replace /> },
     ],
   },

@@ -36,11 +36,27 @@ export function Canvas({ draw, label, className, style }: Props) {
       watch.disconnect();
     };
   }, [draw]);
-  return <canvas ref={ref} className={className} style={style} role={label ? 'img' : undefined} aria-label={label} aria-hidden={label ? undefined : true} />;
+  return (
+    <canvas
+      ref={ref}
+      className={className}
+      style={style}
+      role={label ? 'img' : undefined}
+      aria-label={label}
+      aria-hidden={label ? undefined : true}
+    />
+  );
 }
 
 /** The checker on which transparency shows: two neutral greys, in screen pixels whatever the zoom. */
-export function fillChecker(context: CanvasRenderingContext2D, x: number, y: number, width: number, height: number, cell = 10): void {
+export function fillChecker(
+  context: CanvasRenderingContext2D,
+  x: number,
+  y: number,
+  width: number,
+  height: number,
+  cell = 10,
+): void {
   const style = getComputedStyle(document.documentElement);
   context.fillStyle = style.getPropertyValue('--checker-a');
   context.fillRect(x, y, width, height);
@@ -49,12 +65,20 @@ export function fillChecker(context: CanvasRenderingContext2D, x: number, y: num
   context.rect(x, y, width, height);
   context.clip();
   context.fillStyle = style.getPropertyValue('--checker-b');
-  for (let r = 0; r * cell < height; r++) for (let c = r % 2; c * cell < width; c += 2) context.fillRect(x + c * cell, y + r * cell, cell, cell);
+  for (let r = 0; r * cell < height; r++)
+    for (let c = r % 2; c * cell < width; c += 2) context.fillRect(x + c * cell, y + r * cell, cell, cell);
   context.restore();
 }
 
 /** Where a picture of the given size comes to lie, whole and centred, in a box. Never enlarged beyond `most`. */
-export function fitBox(width: number, height: number, boxWidth: number, boxHeight: number, margin: number, most = Infinity): { x: number; y: number; width: number; height: number } {
+export function fitBox(
+  width: number,
+  height: number,
+  boxWidth: number,
+  boxHeight: number,
+  margin: number,
+  most = Infinity,
+): { x: number; y: number; width: number; height: number } {
   const scale = Math.min((boxWidth - 2 * margin) / width, (boxHeight - 2 * margin) / height, most);
   const w = width * scale;
   const h = height * scale;

@@ -23,11 +23,32 @@ export function NewBrandDialog({ onClose }: { onClose: () => void }) {
   const canAdd = name.trim() !== '' && !add.isPending;
   return (
     <Modal open title="New brand" onCancel={onClose} footer={null} width={420}>
-      <form onSubmit={(e) => { e.preventDefault(); if (canAdd) add.mutate(); }} style={{ display: 'grid', gap: 12 }}>
-        <label htmlFor="brand-name" className="soft">An organisation or person whose marks are kept together</label>
-        <Input id="brand-name" autoFocus maxLength={120} value={name} onChange={(e) => setName(e.target.value)} placeholder="Name" />
-        {add.error && <p className="warn" role="alert">{wordsFor(add.error)}</p>}
-        <Button type="primary" htmlType="submit" disabled={!canAdd}>Add brand</Button>
+      <form
+        onSubmit={(e) => {
+          e.preventDefault();
+          if (canAdd) add.mutate();
+        }}
+        style={{ display: 'grid', gap: 12 }}
+      >
+        <label htmlFor="brand-name" className="soft">
+          An organisation or person whose marks are kept together
+        </label>
+        <Input
+          id="brand-name"
+          autoFocus
+          maxLength={120}
+          value={name}
+          onChange={(e) => setName(e.target.value)}
+          placeholder="Name"
+        />
+        {add.error && (
+          <p className="warn" role="alert">
+            {wordsFor(add.error)}
+          </p>
+        )}
+        <Button type="primary" htmlType="submit" disabled={!canAdd}>
+          Add brand
+        </Button>
       </form>
     </Modal>
   );

@@ -1,7 +1,11 @@
 import { Button } from 'antd';
 import { wordsFor } from '../messages';
 
-export const Waiting = ({ what }: { what: string }) => <div className="waiting" role="status">Loading {what}…</div>;
+export const Waiting = ({ what }: { what: string }) => (
+  <div className="waiting" role="status">
+    Loading {what}…
+  </div>
+);
 
 /** What happened, and the one thing to do about it. */
 export function Failed({ error, onRetry }: { error: unknown; onRetry?: () => void }) {

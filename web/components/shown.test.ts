@@ -17,13 +17,27 @@ describe('fitBox', () => {
     expect(fitBox(200, 100, 120, 120, 10)).toEqual({ x: 10, y: 35, width: 100, height: 50 });
     expect(fitBox(100, 400, 120, 120, 10)).toEqual({ x: 47.5, y: 10, width: 25, height: 100 });
   });
-  it('does not enlarge beyond what it is told', () => expect(fitBox(10, 10, 500, 500, 0, 2)).toMatchObject({ width: 20, height: 20 }));
+  it('does not enlarge beyond what it is told', () =>
+    expect(fitBox(10, 10, 500, 500, 0, 2)).toMatchObject({ width: 20, height: 20 }));
 });
 
 describe('proofGrounds', () => {
-  const photo = (id: string, tone: 'light' | 'dark') => ({ id, name: id, tone, width: 1, height: 1, picture: `/p/${id}` });
+  const photo = (id: string, tone: 'light' | 'dark') => ({
+    id,
+    name: id,
+    tone,
+    width: 1,
+    height: 1,
+    picture: `/p/${id}`,
+  });
   it('are six: three plain, the brand’s, a light and a dark photo', () => {
-    const list = proofGrounds([{ name: 'Lamp black', hex: '#1c1b1d' }, { name: 'Enamel cream', hex: '#e9ddc4' }], [photo('a', 'light'), photo('b', 'light'), photo('c', 'dark')]);
+    const list = proofGrounds(
+      [
+        { name: 'Lamp black', hex: '#1c1b1d' },
+        { name: 'Enamel cream', hex: '#e9ddc4' },
+      ],
+      [photo('a', 'light'), photo('b', 'light'), photo('c', 'dark')],
+    );
     expect(list.map((g) => g.name)).toEqual(['White', 'Mid grey', 'Black', 'Enamel cream', 'a', 'c']);
   });
   it('are fewer for a brand without palette and photos, and still measure', () => {

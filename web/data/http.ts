@@ -2,7 +2,11 @@ import type { ErrorBody } from '../../contract/views';
 import { CoreError } from '../../core/errors';
 
 /** Speaks to the server in JSON. @throws CoreError as the server answers, or saying that it cannot be reached */
-export async function send<T>(method: 'GET' | 'POST' | 'PUT' | 'PATCH' | 'DELETE', path: string, body?: unknown): Promise<T> {
+export async function send<T>(
+  method: 'GET' | 'POST' | 'PUT' | 'PATCH' | 'DELETE',
+  path: string,
+  body?: unknown,
+): Promise<T> {
   const init: RequestInit = { method };
   if (body !== undefined) {
     init.body = JSON.stringify(body);
@@ -12,14 +16,20 @@ export async function send<T>(method: 'GET' | 'POST' | 'PUT' | 'PATCH' | 'DELETE
 }
 
 /** Sends a file's bytes as they are. */
-export const upload = async <T>(path: string, file: File, signal: AbortSignal): Promise<T> => read<T>(await reach(path, { method: 'POST', body: file, signal }));
+export const upload = async <T>(path: string, file: File, signal: AbortSignal): Promise<T> =>
+  read<T>(await reach(path, { method: 'POST', body: file, signal }));
 
 async function reach(path: string, init: RequestInit): Promise<Response> {
   try {
     return await fetch(path, init);
   } catch (cause) {
     if (init.signal?.aborted) throw cause;
-    throw new CoreError('server/internal', 'The server cannot be reached. Check that Tassel is running, then try again.', {}, { cause });
+    throw new CoreError(
+      'server/internal',
+      'The server cannot be reached. Check that Tassel is running, then try again.',
+      {},
+      { cause },
+    );
   }
 }
 
@@ -28,5 +38,9 @@ async function read<T>(response: Response): Promise<T> {
   const value = await response.json().catch(() => null);
   if (response.ok) return value as T;
   const error = (value as ErrorBody | null)?.error;
-  throw new CoreError(error?.code ?? 'server/internal', error?.message ?? `The server answered ${response.status}.`, error?.details ?? {});
+  throw new CoreError(
+    error?.code ?? 'server/internal',
+    error?.message ?? `The server answered ${response.status}.`,
+    error?.details ?? {},
+  );
 }

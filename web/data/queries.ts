@@ -3,11 +3,18 @@ import { paths } from '../../contract/paths';
 import type { BrandView, DeliveryView, GroundView, MarkCard, MarkView } from '../../contract/views';
 import { send } from './http';
 
-export const brandsQuery = () => queryOptions({ queryKey: ['brands'], queryFn: () => send<BrandView[]>('GET', paths.brands) });
-export const marksQuery = (brandId: string) => queryOptions({ queryKey: ['marks', brandId], queryFn: () => send<MarkCard[]>('GET', paths.brandMarks(brandId)) });
+export const brandsQuery = () =>
+  queryOptions({ queryKey: ['brands'], queryFn: () => send<BrandView[]>('GET', paths.brands) });
+export const marksQuery = (brandId: string) =>
+  queryOptions({ queryKey: ['marks', brandId], queryFn: () => send<MarkCard[]>('GET', paths.brandMarks(brandId)) });
 export const groundsQuery = (brandId: string) =>
-  queryOptions({ queryKey: ['grounds', brandId], queryFn: () => send<GroundView[]>('GET', paths.brandGrounds(brandId)), staleTime: 600_000 });
-export const markQuery = (id: string) => queryOptions({ queryKey: ['mark', id], queryFn: () => send<MarkView>('GET', paths.mark(id)) });
+  queryOptions({
+    queryKey: ['grounds', brandId],
+    queryFn: () => send<GroundView[]>('GET', paths.brandGrounds(brandId)),
+    staleTime: 600_000,
+  });
+export const markQuery = (id: string) =>
+  queryOptions({ queryKey: ['mark', id], queryFn: () => send<MarkView>('GET', paths.mark(id)) });
 export const deliveriesQuery = (brandId: string, markId: string | null) =>
   queryOptions({
     queryKey: ['deliveries', brandId, markId],

@@ -11,7 +11,13 @@ const subscribe = (listener: () => void) => {
 };
 
 /** The chosen brand: remembered in this browser, else the first one. */
-export function useBrand(): { brand: BrandView | null; brands: BrandView[]; isLoading: boolean; error: unknown; choose: (id: string) => void } {
+export function useBrand(): {
+  brand: BrandView | null;
+  brands: BrandView[];
+  isLoading: boolean;
+  error: unknown;
+  choose: (id: string) => void;
+} {
   const chosen = useSyncExternalStore(subscribe, () => localStorage.getItem(KEY));
   const { data: brands = [], isLoading, error } = useQuery(brandsQuery());
   const brand = brands.find((b) => b.id === chosen) ?? brands[0] ?? null;

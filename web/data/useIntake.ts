@@ -22,36 +22,55 @@ export function useIntake(brandId: string | null, onAllDone: (rows: readonly Int
   const [rows, setRows] = useState<readonly IntakeRow[]>([]);
   const queries = useQueryClient();
   const stop = useRef(new AbortController());
-  const patch = useCallback((key: number, change: Partial<IntakeRow>) => setRows((all) => all.map((r) => (r.key === key ? { ...r, ...change } : r))), []);
+  const patch = useCallback(
+    (key: number, change: Partial<IntakeRow>) =>
+      setRows((all) => all.map((r) => (r.key === key ? { ...r, ...change } : r))),
+    [],
+  );
 
-  const add = useCallback(async (files: readonly File[]) => {
-    if (!brandId || files.length === 0) return;
-    if (stop.current.signal.aborted) stop.current = new AbortController();
-    const { signal } = stop.current;
-    const fresh = files.map((file) => ({ file, row: { key: ++lastKey, fileName: file.name, state: 'waiting', taken: null, problem: null } as IntakeRow }));
-    setRows((all) => [...all.filter((r) => r.state === 'waiting' || r.state === 'reading'), ...fresh.map((f) => f.row)]);
-    const ended = new Map<number, IntakeRow>();
-    const queue = [...fresh];
-    const serve = async () => {
-      for (let next = queue.shift(); next; next = queue.shift()) {
-        const { file, row } = next;
-        const change: Partial<IntakeRow> = signal.aborted ? { state: 'cancelled' } : await (patch(row.key, { state: 'reading' }), takeOne(brandId, file, signal));
-        ended.set(row.key, { ...row, ...change });
-        patch(row.key, change);
-        if (change.taken) await queries.invalidateQueries({ queryKey: ['marks', brandId] });
-      }
-    };
-    await Promise.all(Array.from({ length: AT_ONCE }, serve));
-    void queries.invalidateQueries({ queryKey: ['brands'] });
-    onAllDone(fresh.map((f) => ended.get(f.row.key) as IntakeRow));
-  }, [brandId, patch, queries, onAllDone]);
+  const add = useCallback(
+    async (files: readonly File[]) => {
+      if (!brandId || files.length === 0) return;
+      if (stop.current.signal.aborted) stop.current = new AbortController();
+      const { signal } = stop.current;
+      const fresh = files.map((file) => ({
+        file,
+        row: { key: ++lastKey, fileName: file.name, state: 'waiting', taken: null, problem: null } as IntakeRow,
+      }));
+      setRows((all) => [
+        ...all.filter((r) => r.state === 'waiting' || r.state === 'reading'),
+        ...fresh.map((f) => f.row),
+      ]);
+      const ended = new Map<number, IntakeRow>();
+      const queue = [...fresh];
+      const serve = async () => {
+        for (let next = queue.shift(); next; next = queue.shift()) {
+          const { file, row } = next;
+          const change: Partial<IntakeRow> = signal.aborted
+            ? { state: 'cancelled' }
+            : await (patch(row.key, { state: 'reading' }), takeOne(brandId, file, signal));
+          ended.set(row.key, { ...row, ...change });
+          patch(row.key, change);
+          if (change.taken) await queries.invalidateQueries({ queryKey: ['marks', brandId] });
+        }
+      };
+      await Promise.all(Array.from({ length: AT_ONCE }, serve));
+      void queries.invalidateQueries({ queryKey: ['brands'] });
+      onAllDone(fresh.map((f) => ended.get(f.row.key) as IntakeRow));
+    },
+    [brandId, patch, queries, onAllDone],
+  );
 
   return { rows, add, cancel: () => stop.current.abort(), clear: () => setRows([]) };
 }
 
 async function takeOne(brandId: string, file: File, signal: AbortSignal): Promise<Partial<IntakeRow>> {
   try {
-    const taken = await upload<TakenIn>(`${paths.brandMarks(brandId)}?name=${encodeURIComponent(file.name)}`, file, signal);
+    const taken = await upload<TakenIn>(
+      `${paths.brandMarks(brandId)}?name=${encodeURIComponent(file.name)}`,
+      file,
+      signal,
+    );
     return { state: taken.isDuplicate ? 'known' : 'done', taken };
   } catch (error) {
     if (signal.aborted) return { state: 'cancelled' };

@@ -29,16 +29,16 @@ export function bleed(picture: usize, w: i32, h: i32, room: usize, runList: usiz
   rows = (h + CELL - 1) / CELL;
   const cells = columns * rows;
   const place = room;
-  from = place + (<usize>cells << 2);
+  from = place + ((<usize>cells) << 2);
   runs = runList;
-  const holds = from + (<usize>(w * h) << 2);
+  const holds = from + ((<usize>(w * h)) << 2);
   const across = holds + <usize>cells;
   const around = across + <usize>cells;
   whatCellsHold(holds);
   spreadBits(holds, across, around);
   runCount = 0;
   for (let y = 0; y < height; y++) {
-    const cellRow = y / CELL * columns;
+    const cellRow = (y / CELL) * columns;
     for (let c = 0; c < columns; c++) {
       if (byteAt(around, cellRow + c) != BOTH) continue;
       const first = c * CELL;
@@ -62,14 +62,16 @@ function whatCellsHold(holds: usize): void {
         let any = i32x4.splat(0);
         let all = i32x4.splat(-1);
         for (let y = r * CELL; y < bottom; y++) {
-          const at = px + (<usize>(y * width + c * CELL) << 2);
+          const at = px + ((<usize>(y * width + c * CELL)) << 2);
           const first = v128.and(v128.load(at), alphas);
           const second = v128.and(v128.load(at, 16), alphas);
           any = v128.or(any, v128.or(first, second));
           all = v128.and(all, v128.and(i32x4.ne(first, i32x4.splat(0)), i32x4.ne(second, i32x4.splat(0))));
         }
         seen = (v128.any_true(any) ? VISIBLE : 0) | (i32x4.all_true(all) ? 0 : CLEAR);
-      } else for (let y = r * CELL; y < bottom; y++) for (let x = c * CELL; x < end; x++) seen |= intAt(px, y * width + x) >>> 24 ? VISIBLE : CLEAR;
+      } else
+        for (let y = r * CELL; y < bottom; y++)
+          for (let x = c * CELL; x < end; x++) seen |= intAt(px, y * width + x) >>> 24 ? VISIBLE : CLEAR;
       setByte(holds, k, seen);
     }
   }
@@ -124,7 +126,12 @@ function sweepUp(y: i32, first: i32, end: i32): void {
   const start = y * width;
   let last = end < width ? intAt(from, start + end) : 0;
   for (let x = end - 1; x >= first; x--) {
-    last = nearer(nearer(intAt(from, start + x), y < height - 1 ? intAt(from, start + x + width) : 0, x, y), last, x, y);
+    last = nearer(
+      nearer(intAt(from, start + x), y < height - 1 ? intAt(from, start + x + width) : 0, x, y),
+      last,
+      x,
+      y,
+    );
     setInt(from, start + x, last);
   }
   last = first > 0 ? intAt(from, start + first - 1) : 0;
@@ -137,13 +144,16 @@ function sweepUp(y: i32, first: i32, end: i32): void {
 }
 
 // @ts-ignore: decorator
-@inline function colourAt(place: i32): i32 { return intAt(px, ((place - 1) >>> 16) * width + ((place - 1) & 0xffff)) & 0x00ffffff; }
+@inline function colourAt(place: i32): i32 {
+  return intAt(px, ((place - 1) >>> 16) * width + ((place - 1) & 0xffff)) & 0x00ffffff;
+}
 
 // Cells with nothing visible in or beside them take a place from cell to cell.
 function findFar(place: usize, around: usize): void {
   for (let r = 0, k = 0; r < rows; r++) {
     const y = min(height - 1, r * CELL + HALF);
-    for (let c = 0; c < columns; c++, k++) if (byteAt(around, k) == BOTH) setInt(place, k, intAt(from, y * width + min(width - 1, c * CELL + HALF)));
+    for (let c = 0; c < columns; c++, k++)
+      if (byteAt(around, k) == BOTH) setInt(place, k, intAt(from, y * width + min(width - 1, c * CELL + HALF)));
   }
   for (let r = 0; r < rows; r++) takeRow(place, around, r, r > 0 ? -columns : 0);
   for (let r = rows - 1; r >= 0; r--) takeRow(place, around, r, r < rows - 1 ? columns : 0);
@@ -157,7 +167,8 @@ function takeRow(place: usize, around: usize, r: i32, beside: i32): void {
 }
 
 function take(place: usize, around: usize, k: i32, n: i32, c: i32, r: i32): void {
-  if (byteAt(around, k) == CLEAR) setInt(place, k, nearer(intAt(place, k), intAt(place, n), c * CELL + HALF, r * CELL + HALF));
+  if (byteAt(around, k) == CLEAR)
+    setInt(place, k, nearer(intAt(place, k), intAt(place, n), c * CELL + HALF, r * CELL + HALF));
 }
 
 function fillFar(place: usize, around: usize): void {
@@ -170,7 +181,7 @@ function fillFar(place: usize, around: usize): void {
       const right = min(width, (c + 1) * CELL);
       for (let y = r * CELL; y < bottom; y++) {
         let i = y * width + c * CELL;
-        for (; i + 4 <= y * width + right; i += 4) v128.store(px + (<usize>i << 2), four);
+        for (; i + 4 <= y * width + right; i += 4) v128.store(px + ((<usize>i) << 2), four);
         for (; i < y * width + right; i++) setInt(px, i, colour);
       }
     }

@@ -12,10 +12,18 @@ export function startBox(width: i32): void {
   top = -1;
   bottom = -1;
 }
-export function boxLeft(): i32 { return left; }
-export function boxRight(): i32 { return right; }
-export function boxTop(): i32 { return top; }
-export function boxBottom(): i32 { return bottom; }
+export function boxLeft(): i32 {
+  return left;
+}
+export function boxRight(): i32 {
+  return right;
+}
+export function boxTop(): i32 {
+  return top;
+}
+export function boxBottom(): i32 {
+  return bottom;
+}
 
 function take(y: i32, first: i32): void {
   if (top < 0) top = y;
@@ -25,7 +33,9 @@ function take(y: i32, first: i32): void {
 
 // @ts-ignore: decorator
 @inline function isNear(v: i32, same: i32, r: i32, g: i32, b: i32, above: i32): bool {
-  return v == same || (apart(v & 255, r) <= above && apart((v >> 8) & 255, g) <= above && apart((v >> 16) & 255, b) <= above);
+  return (
+    v == same || (apart(v & 255, r) <= above && apart((v >> 8) & 255, g) <= above && apart((v >> 16) & 255, b) <= above)
+  );
 }
 
 /** Rows of a picture, the first of them number `y0`: what lies further than `above` from a colour. */
@@ -36,7 +46,7 @@ export function boxStrays(picture: usize, width: i32, rows: i32, y0: i32, r: i32
     const row = picture + ((<usize>(y * width)) << 2);
     let x = 0;
     while (x < width) {
-      while (x + 4 <= width && i32x4.all_true(i32x4.eq(v128.load(row + (<usize>x << 2)), many))) x += 4;
+      while (x + 4 <= width && i32x4.all_true(i32x4.eq(v128.load(row + ((<usize>x) << 2)), many))) x += 4;
       if (x < width && !isNear(intAt(row, x), same, r, g, b, above)) break;
       x++;
     }
@@ -73,14 +83,14 @@ export function boxVisible(picture: usize, width: i32, rows: i32, y0: i32, least
     const row = picture + ((<usize>(y * width)) << 2);
     let x = 0;
     while (x < width) {
-      while (x + 4 <= width && !v128.any_true(v128.and(v128.load(row + (<usize>x << 2)), alphas))) x += 4;
-      if (x < width && (intAt(row, x) >>> 24) >= leastAlpha) break;
+      while (x + 4 <= width && !v128.any_true(v128.and(v128.load(row + ((<usize>x) << 2)), alphas))) x += 4;
+      if (x < width && intAt(row, x) >>> 24 >= leastAlpha) break;
       x++;
     }
     if (x >= width) continue;
     take(y0 + y, x);
     let last = width - 1;
-    while (last > right && (intAt(row, last) >>> 24) < leastAlpha) last--;
+    while (last > right && intAt(row, last) >>> 24 < leastAlpha) last--;
     if (last > right) right = last;
   }
 }
@@ -92,15 +102,19 @@ export function startTransparent(): void {
   clear = 0;
   part = 0;
 }
-export function clearCount(): i32 { return clear; }
-export function partCount(): i32 { return part; }
+export function clearCount(): i32 {
+  return clear;
+}
+export function partCount(): i32 {
+  return part;
+}
 
 /** Adds to the two counts how many of so many pixels are wholly see-through, and how many partly. */
 export function countTransparent(picture: usize, count: i32): void {
   const alphas = i32x4.splat(0xff000000);
   for (let i = 0; i < count; i++) {
     for (; i + 16 <= count; i += 16) {
-      const at = picture + (<usize>i << 2);
+      const at = picture + ((<usize>i) << 2);
       const all = v128.and(v128.and(v128.load(at), v128.load(at, 16)), v128.and(v128.load(at, 32), v128.load(at, 48)));
       if (!i32x4.all_true(i32x4.eq(v128.and(all, alphas), alphas))) break;
     }

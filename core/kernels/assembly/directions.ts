@@ -10,13 +10,25 @@ const STEPS: f64 = 9;
  * In which direction from the ground, and how far, every `step`th pixel of a list lies; those too near it are left out. For each: `pixels` and
  * `keys` a number, `lengths` a real. `counts`: a number for each of 32768 keys, all 0. Returns how many there are.
  */
-export function binDirections(picture: usize, width: i32, list: usize, count: i32, step: i32, pixels: usize, keys: usize, lengths: usize, counts: usize): i32 {
+export function binDirections(
+  picture: usize,
+  width: i32,
+  list: usize,
+  count: i32,
+  step: i32,
+  pixels: usize,
+  keys: usize,
+  lengths: usize,
+  counts: usize,
+): i32 {
   let found = 0;
   for (let k = 0; k < count; k += step) {
     const i = intAt(list, k);
     const y = i / width;
     groundAt(i - y * width, y);
-    const r = <f64>channelAt(picture, i, 0) - B0, g = <f64>channelAt(picture, i, 1) - B1, b = <f64>channelAt(picture, i, 2) - B2;
+    const r = <f64>channelAt(picture, i, 0) - B0,
+      g = <f64>channelAt(picture, i, 1) - B1,
+      b = <f64>channelAt(picture, i, 2) - B2;
     const length = Math.sqrt(r * r + g * g + b * b);
     if (length < LEAST_LENGTH) continue;
     const scale = STEPS / length;
@@ -30,15 +42,26 @@ export function binDirections(picture: usize, width: i32, list: usize, count: i3
 }
 
 // @ts-ignore: decorator
-@inline function stepsOf(v: f64): i32 { return <i32>(Math.floor(v + 0.5) + STEPS); }
+@inline function stepsOf(v: f64): i32 {
+  return <i32>(Math.floor(v + 0.5) + STEPS);
+}
 
 /** The pixels and lengths of one key; returns how many there are. */
-export function ofDirection(key: i32, count: i32, pixels: usize, keys: usize, lengths: usize, outPixels: usize, outLengths: usize): i32 {
+export function ofDirection(
+  key: i32,
+  count: i32,
+  pixels: usize,
+  keys: usize,
+  lengths: usize,
+  outPixels: usize,
+  outLengths: usize,
+): i32 {
   let found = 0;
   for (let k = 0; k < count; k++) {
     if (intAt(keys, k) != key) continue;
     setInt(outPixels, found, intAt(pixels, k));
-    store<f64>(outLengths + (<usize>(found++) << 3), load<f64>(lengths + (<usize>k << 3)));
+    store<f64>(outLengths + ((<usize>found) << 3), load<f64>(lengths + ((<usize>k) << 3)));
+    found++;
   }
   return found;
 }

@@ -5,25 +5,53 @@ const KEPT: i32 = 1;
 const LOOKED_AT: i32 = 2;
 
 /** See core/matte/removeDirt.ts. `state`: a byte a pixel, all 0. `piece`: room for `most` + 9 numbers. */
-export function removeDirt(distance: usize, labels: usize, runs: usize, runCount: i32, width: i32, total: i32, tolerance: i32, strong: f64, most: i32, state: usize, piece: usize): void {
+export function removeDirt(
+  distance: usize,
+  labels: usize,
+  runs: usize,
+  runCount: i32,
+  width: i32,
+  total: i32,
+  tolerance: i32,
+  strong: f64,
+  most: i32,
+  state: usize,
+  piece: usize,
+): void {
   const low = i8x16.splat(<i8>min(tolerance, 255));
-  const high = i8x16.splat(<i8><i32>Math.min(255, Math.ceil(strong)));
+  const high = i8x16.splat(<i8>(<i32>Math.min(255, Math.ceil(strong))));
   for (let r = 0; r < runCount; r += 3) {
     if (intAt(runs, r) != MIXED) continue;
     const end = intAt(runs, r + 2);
     for (let i = intAt(runs, r + 1); i < end; i++) {
-      while (i + 16 <= end && !v128.any_true(v128.and(i8x16.gt_u(sixteenAt(distance, i), low), i8x16.le_u(sixteenAt(distance, i), high)))) i += 16;
+      while (
+        i + 16 <= end &&
+        !v128.any_true(v128.and(i8x16.gt_u(sixteenAt(distance, i), low), i8x16.le_u(sixteenAt(distance, i), high)))
+      )
+        i += 16;
       if (i >= end) break;
       const d = byteAt(distance, i);
       if (d <= tolerance || <f64>d >= strong || intAt(labels, i) != MARK || byteAt(state, i) != 0) continue;
       // What hangs on something that is kept is kept.
-      if ((i >= width && byteAt(state, i - width) == KEPT) || (byteAt(state, max(0, i - 1)) == KEPT && i % width > 0)) setByte(state, i, KEPT);
+      if ((i >= width && byteAt(state, i - width) == KEPT) || (byteAt(state, max(0, i - 1)) == KEPT && i % width > 0))
+        setByte(state, i, KEPT);
       else look(i, distance, labels, width, total, tolerance, strong, most, state, piece);
     }
   }
 }
 
-function look(start: i32, distance: usize, labels: usize, width: i32, total: i32, tolerance: i32, strong: f64, most: i32, state: usize, piece: usize): void {
+function look(
+  start: i32,
+  distance: usize,
+  labels: usize,
+  width: i32,
+  total: i32,
+  tolerance: i32,
+  strong: f64,
+  most: i32,
+  state: usize,
+  piece: usize,
+): void {
   setInt(piece, 0, start);
   let count = 1;
   setByte(state, start, LOOKED_AT);
@@ -47,7 +75,8 @@ function look(start: i32, distance: usize, labels: usize, width: i32, total: i32
     }
   }
   let isOutside = false;
-  for (let k = 0; k < count && isDirt && !isOutside; k++) isOutside = touchesOutside(intAt(piece, k), labels, width, total);
+  for (let k = 0; k < count && isDirt && !isOutside; k++)
+    isOutside = touchesOutside(intAt(piece, k), labels, width, total);
   for (let k = 0; k < count; k++) {
     const i = intAt(piece, k);
     if (!isDirt) setByte(state, i, KEPT);
@@ -57,6 +86,10 @@ function look(start: i32, distance: usize, labels: usize, width: i32, total: i32
 }
 
 function touchesOutside(i: i32, labels: usize, width: i32, total: i32): bool {
-  return (i > 0 && intAt(labels, i - 1) == OUTSIDE) || (i + 1 < total && intAt(labels, i + 1) == OUTSIDE)
-    || (i >= width && intAt(labels, i - width) == OUTSIDE) || (i + width < total && intAt(labels, i + width) == OUTSIDE);
+  return (
+    (i > 0 && intAt(labels, i - 1) == OUTSIDE) ||
+    (i + 1 < total && intAt(labels, i + 1) == OUTSIDE) ||
+    (i >= width && intAt(labels, i - width) == OUTSIDE) ||
+    (i + width < total && intAt(labels, i + width) == OUTSIDE)
+  );
 }

@@ -11,7 +11,9 @@ let insideCount: i32 = 0;
 let outsideCount: i32 = 0;
 
 // @ts-ignore: decorator
-@inline function openAt(i: i32): i32 { return byteAt(isOpen, intAt(labels, i)); }
+@inline function openAt(i: i32): i32 {
+  return byteAt(isOpen, intAt(labels, i));
+}
 
 function meet(a: i32, b: i32): void {
   const out = openAt(a) ? a : b;
@@ -45,7 +47,16 @@ function down(from: i32, to: i32): void {
  * The pixels on both sides of the edge. `ofDepth`: a signed byte a pixel, all 0. `room`: a number a pixel; the inner pixels come to its
  * beginning, the outer ones, in order, to its end. Returns how many inner ones there are; `outerCount` tells of the others.
  */
-export function findEdge(ofLabels: usize, openByLabel: usize, runs: usize, rowStart: usize, w: i32, h: i32, ofDepth: usize, room: usize): i32 {
+export function findEdge(
+  ofLabels: usize,
+  openByLabel: usize,
+  runs: usize,
+  rowStart: usize,
+  w: i32,
+  h: i32,
+  ofDepth: usize,
+  room: usize,
+): i32 {
   labels = ofLabels;
   isOpen = openByLabel;
   depth = ofDepth;
@@ -79,7 +90,9 @@ export function findEdge(ofLabels: usize, openByLabel: usize, runs: usize, rowSt
   }
   return insideCount;
 }
-export function outerCount(): i32 { return outsideCount; }
+export function outerCount(): i32 {
+  return outsideCount;
+}
 
 /** One step on from a ring, eight neighbours, over pixels of the wanted openness that have no depth yet. Returns how many it adds at `next`. */
 export function growRing(ring: usize, count: i32, next: usize, mark: i32, wanted: i32): i32 {
@@ -90,13 +103,17 @@ export function growRing(ring: usize, count: i32, next: usize, mark: i32, wanted
   const ofLabels = labels;
   const open = isOpen;
   const scale = rowScale(w);
-  for (let k = 0; k < 9; k++) setInt(NINE, k, (k / 3 - 1) * w + k % 3 - 1);
+  for (let k = 0; k < 9; k++) setInt(NINE, k, (k / 3 - 1) * w + (k % 3) - 1);
   for (let j = 0; j < count; j++) {
     const i = intAt(ring, j);
     const x = i - rowOf(i, scale) * w;
     if (x > 0 && x < w - 1 && i >= w && i + w + 3 < total) {
       // One bit for each of the nine that is unknown, row by row: most pixels have few, and which ones nothing foretells.
-      for (let free = unknown(known, i - w - 1) | (unknown(known, i - 1) << 3) | (unknown(known, i + w - 1) << 6); free; free &= free - 1) {
+      for (
+        let free = unknown(known, i - w - 1) | (unknown(known, i - 1) << 3) | (unknown(known, i + w - 1) << 6);
+        free;
+        free &= free - 1
+      ) {
         const n = i + intAt(NINE, ctz(free));
         if (byteAt(open, intAt(ofLabels, n)) != wanted) continue;
         setByte(known, n, mark);
@@ -124,11 +141,18 @@ const NINE: usize = memory.data(9 * 4);
 @inline function unknown(plane: usize, at: i32): i32 {
   const v = load<u32>(plane + <usize>at);
   const zero = ~(((v & 0x7f7f7f7f) + 0x7f7f7f7f) | v) & 0x808080;
-  return <i32>((zero >> 7) | (zero >> 14) | (zero >> 21)) & 7;
+  return (<i32>((zero >> 7) | (zero >> 14) | (zero >> 21))) & 7;
 }
 
 /** Copies, opaque, all pixels whose label is not see-through. */
-export function copyMark(picture: usize, ofLabels: usize, openByLabel: usize, runs: usize, runCount: i32, out: usize): void {
+export function copyMark(
+  picture: usize,
+  ofLabels: usize,
+  openByLabel: usize,
+  runs: usize,
+  runCount: i32,
+  out: usize,
+): void {
   labels = ofLabels;
   isOpen = openByLabel;
   for (let r = 0; r < runCount; r += 3) {
@@ -136,7 +160,8 @@ export function copyMark(picture: usize, ofLabels: usize, openByLabel: usize, ru
     if (intAt(runs, r) == CLEAR && openAt(from)) continue;
     const end = intAt(runs, r + 2);
     for (let i = from; i < end; i++) {
-      for (; i + 4 <= end && !v128.any_true(fourAt(labels, i)); i += 4) v128.store(out + (<usize>i << 2), v128.or(fourAt(picture, i), i32x4.splat(0xff000000)));
+      for (; i + 4 <= end && !v128.any_true(fourAt(labels, i)); i += 4)
+        v128.store(out + ((<usize>i) << 2), v128.or(fourAt(picture, i), i32x4.splat(0xff000000)));
       if (i < end && !openAt(i)) setInt(out, i, intAt(picture, i) | 0xff000000);
     }
   }
@@ -153,12 +178,22 @@ export function countDistances(ring: usize, length: i32, distance: usize, ofLabe
 }
 
 /** Adds up the colours of a ring's nearest solid pixels, every third, in 4096 bins of five reals: red, green, blue, number, order of appearance (0: empty). */
-export function binColours(picture: usize, w: i32, nearest: usize, ring: usize, length: i32, bins: usize, seen: i32): i32 {
+export function binColours(
+  picture: usize,
+  w: i32,
+  nearest: usize,
+  ring: usize,
+  length: i32,
+  bins: usize,
+  seen: i32,
+): i32 {
   for (let k = 0; k < length; k += 3) {
     const place = intAt(nearest, intAt(ring, k)) - 1;
     if (place < 0) continue;
     const s = ((place >>> 16) * w + (place & 0xffff)) << 2;
-    const r = byteAt(picture, s), g = byteAt(picture, s + 1), b = byteAt(picture, s + 2);
+    const r = byteAt(picture, s),
+      g = byteAt(picture, s + 1),
+      b = byteAt(picture, s + 2);
     const bin = bins + <usize>((((r >> 4) << 8) | ((g >> 4) << 4) | (b >> 4)) * 40);
     if (load<f64>(bin, 32) == 0) setReal(bin, 4, <f64>++seen);
     setReal(bin, 0, load<f64>(bin) + <f64>r);
@@ -170,7 +205,15 @@ export function binColours(picture: usize, w: i32, nearest: usize, ring: usize, 
 }
 
 /** The strongest pixel within three pixels of each pixel of a ring that has no solid pixel near. Returns how many `out` holds. */
-export function strongestOfThin(ring: usize, length: i32, nearest: usize, distance: usize, w: i32, h: i32, out: usize): i32 {
+export function strongestOfThin(
+  ring: usize,
+  length: i32,
+  nearest: usize,
+  distance: usize,
+  w: i32,
+  h: i32,
+  out: usize,
+): i32 {
   let count = 0;
   for (let k = 0; k < length; k++) {
     const i = intAt(ring, k);
@@ -203,7 +246,8 @@ export function strongestNear(distance: usize, x: i32, y: i32, w: i32, h: i32): 
 function strongestAtBorder(distance: usize, x: i32, y: i32, w: i32, h: i32): i32 {
   let best = y * w + x;
   for (let py = max(0, y - 3); py <= min(h - 1, y + 3); py++) {
-    for (let px = max(0, x - 3); px <= min(w - 1, x + 3); px++) if (byteAt(distance, py * w + px) > byteAt(distance, best)) best = py * w + px;
+    for (let px = max(0, x - 3); px <= min(w - 1, x + 3); px++)
+      if (byteAt(distance, py * w + px) > byteAt(distance, best)) best = py * w + px;
   }
   return best;
 }
@@ -250,9 +294,19 @@ export function sumWithin(samples: usize, length: i32, r: f64, g: f64, b: f64, r
   setReal(sums, 0, <f64>i32x4.extract_lane(totals, 0));
   setReal(sums, 1, <f64>i32x4.extract_lane(totals, 1));
   setReal(sums, 2, <f64>i32x4.extract_lane(totals, 2));
-  return i32x4.extract_lane(counts, 0) + i32x4.extract_lane(counts, 1) + i32x4.extract_lane(counts, 2) + i32x4.extract_lane(counts, 3);
+  return (
+    i32x4.extract_lane(counts, 0) +
+    i32x4.extract_lane(counts, 1) +
+    i32x4.extract_lane(counts, 2) +
+    i32x4.extract_lane(counts, 3)
+  );
 }
 
 function colourOf(r: f64, g: f64, b: f64, a: i32): i32 {
-  return (a << 24) | (<i32>Math.min(255, Math.max(0, b)) << 16) | (<i32>Math.min(255, Math.max(0, g)) << 8) | <i32>Math.min(255, Math.max(0, r));
+  return (
+    (a << 24) |
+    ((<i32>Math.min(255, Math.max(0, b))) << 16) |
+    ((<i32>Math.min(255, Math.max(0, g))) << 8) |
+    (<i32>Math.min(255, Math.max(0, r)))
+  );
 }

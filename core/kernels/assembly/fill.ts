@@ -16,10 +16,18 @@ let boxRight: i32 = 0;
 let boxBottom: i32 = 0;
 
 /** Of the region that `fillFrom` filled last: left, top, right and bottom. */
-export function filledLeft(): i32 { return boxLeft; }
-export function filledTop(): i32 { return boxTop; }
-export function filledRight(): i32 { return boxRight; }
-export function filledBottom(): i32 { return boxBottom; }
+export function filledLeft(): i32 {
+  return boxLeft;
+}
+export function filledTop(): i32 {
+  return boxTop;
+}
+export function filledRight(): i32 {
+  return boxRight;
+}
+export function filledBottom(): i32 {
+  return boxBottom;
+}
 
 /** What the fills to come work on. `state`: segments of that very plane, or 0. `stack`: six bytes a pixel and four for each row and column. */
 export function setFill(ofPlane: usize, ofLabels: usize, ofState: usize, w: i32, h: i32, most: i32, room: usize): void {
@@ -34,9 +42,13 @@ export function setFill(ofPlane: usize, ofLabels: usize, ofState: usize, w: i32,
 }
 
 // @ts-ignore: decorator
-@inline function isClear(x: i32, y: i32): bool { return state != 0 && byteAt(state, y * columns + x / SEGMENT) == CLEAR; }
+@inline function isClear(x: i32, y: i32): bool {
+  return state != 0 && byteAt(state, y * columns + x / SEGMENT) == CLEAR;
+}
 // @ts-ignore: decorator
-@inline function fits(i: i32): bool { return intAt(labels, i) == MARK && byteAt(plane, i) <= tolerance; }
+@inline function fits(i: i32): bool {
+  return intAt(labels, i) == MARK && byteAt(plane, i) <= tolerance;
+}
 
 /** Fills the four-connected region round a pixel, run by run; returns how many pixels it has. */
 export function fillFrom(start: i32, label: i32): i32 {
@@ -82,10 +94,11 @@ function fillInts(from: i32, to: i32, label: i32): void {
   const four = i32x4.splat(label);
   const end = min(to, from + WRITTEN);
   let k = from;
-  for (; k + 4 <= end; k += 4) v128.store(labels + (<usize>k << 2), four);
+  for (; k + 4 <= end; k += 4) v128.store(labels + ((<usize>k) << 2), four);
   for (; k < end; k++) setInt(labels, k, label);
-  const first = labels + (<usize>from << 2);
-  for (let known = WRITTEN; known < to - from; known <<= 1) memory.copy(first + (<usize>known << 2), first, <usize>min(known, to - from - known) << 2);
+  const first = labels + ((<usize>from) << 2);
+  for (let known = WRITTEN; known < to - from; known <<= 1)
+    memory.copy(first + ((<usize>known) << 2), first, (<usize>min(known, to - from - known)) << 2);
 }
 
 function pushRuns(from: i32, to: i32, y: i32): void {
@@ -138,7 +151,17 @@ export function nextPatch(runs: usize, runCount: i32): i32 {
 }
 
 /** Steps from pixel to pixel, for patches paler than the mark: `step` is 255 where none can be. Returns how many flat ones `list` holds. */
-export function findFlat(picture: usize, distance: usize, above: i32, palest: i32, flat: f64, runs: usize, runCount: i32, step: usize, list: usize): i32 {
+export function findFlat(
+  picture: usize,
+  distance: usize,
+  above: i32,
+  palest: i32,
+  flat: f64,
+  runs: usize,
+  runCount: i32,
+  step: usize,
+  list: usize,
+): i32 {
   let count = 0;
   const low = i8x16.splat(<i8>min(above, 255));
   const high = i8x16.splat(<i8>palest);
@@ -149,7 +172,11 @@ export function findFlat(picture: usize, distance: usize, above: i32, palest: i3
     if (y == 0 || y == height - 1) continue;
     const last = min(intAt(runs, r + 2), (y + 1) * width - 1);
     for (let i = max(from, y * width + 1); i < last; i++) {
-      while (i + 16 <= last && !v128.any_true(v128.and(i8x16.gt_u(sixteenAt(distance, i), low), i8x16.le_u(sixteenAt(distance, i), high)))) i += 16;
+      while (
+        i + 16 <= last &&
+        !v128.any_true(v128.and(i8x16.gt_u(sixteenAt(distance, i), low), i8x16.le_u(sixteenAt(distance, i), high)))
+      )
+        i += 16;
       if (i >= last) break;
       const d = byteAt(distance, i);
       if (d <= above || d > palest || intAt(labels, i) != MARK) continue;
@@ -170,7 +197,10 @@ function mostBeside(picture: usize, i: i32): i32 {
   let d = apartBytes(around, i32x4.splat(intAt(picture, i)));
   d = i8x16.max_u(d, i8x16.max_u(i32x4.shr_u(d, 8), i32x4.shr_u(d, 16)));
   d = v128.and(d, i32x4.splat(255));
-  return max(max(i32x4.extract_lane(d, 0), i32x4.extract_lane(d, 1)), max(i32x4.extract_lane(d, 2), i32x4.extract_lane(d, 3)));
+  return max(
+    max(i32x4.extract_lane(d, 0), i32x4.extract_lane(d, 1)),
+    max(i32x4.extract_lane(d, 2), i32x4.extract_lane(d, 3)),
+  );
 }
 
 /** The first place from `k` on in a list of pixels whose pixel is still MARK; the list's end when there is none. */

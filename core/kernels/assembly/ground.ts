@@ -49,11 +49,19 @@ export function setGroundFrame(x: f64, y: f64, width: f64, height: f64): void {
 }
 
 /** Whether the ground is one colour, the same under each pixel. */
-export function isOneColour(): bool { return kind == ONE_COLOUR; }
+export function isOneColour(): bool {
+  return kind == ONE_COLOUR;
+}
 
 function surfaceAt(channel: i32, u: f64, v: f64): f64 {
   const k = channel * 6;
-  const z = realAt(surface, k) + realAt(surface, k + 1) * u + realAt(surface, k + 2) * v + realAt(surface, k + 3) * u * u + realAt(surface, k + 4) * u * v + realAt(surface, k + 5) * v * v;
+  const z =
+    realAt(surface, k) +
+    realAt(surface, k + 1) * u +
+    realAt(surface, k + 2) * v +
+    realAt(surface, k + 3) * u * u +
+    realAt(surface, k + 4) * u * v +
+    realAt(surface, k + 5) * v * v;
   return Math.min(255, Math.max(0, z));
 }
 
@@ -88,10 +96,18 @@ export function distanceFromColour(picture: usize, count: i32, r: i32, g: i32, b
   const many = i32x4.splat(same);
   let i = 0;
   for (; i + 16 <= count; i += 16) {
-    const at = picture + (<usize>i << 2);
-    const p = v128.load(at), q = v128.load(at, 16), s = v128.load(at, 32), t = v128.load(at, 48);
+    const at = picture + ((<usize>i) << 2);
+    const p = v128.load(at),
+      q = v128.load(at, 16),
+      s = v128.load(at, 32),
+      t = v128.load(at, 48);
     // Most of a picture is its ground, and the plane holds 0 already.
-    if (!v128.any_true(v128.or(v128.or(v128.xor(p, many), v128.xor(q, many)), v128.or(v128.xor(s, many), v128.xor(t, many))))) continue;
+    if (
+      !v128.any_true(
+        v128.or(v128.or(v128.xor(p, many), v128.xor(q, many)), v128.or(v128.xor(s, many), v128.xor(t, many))),
+      )
+    )
+      continue;
     const first = i16x8.narrow_i32x4_u(largest(p, many), largest(q, many));
     const second = i16x8.narrow_i32x4_u(largest(s, many), largest(t, many));
     v128.store(out + <usize>i, i8x16.narrow_i16x8_u(first, second));
@@ -108,15 +124,20 @@ export function distanceFromSurface(picture: usize, width: i32, height: i32, out
   for (let y = 0; y < height; y++) {
     for (let x0 = 0; x0 < width; x0 += STEP) {
       groundAt(x0, y);
-      const a0 = B0, a1 = B1, a2 = B2;
+      const a0 = B0,
+        a1 = B1,
+        a2 = B2;
       groundAt(x0 + STEP, y);
       const i = y * width + x0;
       const count = min(STEP, width - x0);
       let k = 0;
       for (; k + 2 <= count; k += 2) {
         const t = f64x2.mul(f64x2.add(f64x2.splat(<f64>k), f64x2(0, 1)), f64x2.splat(1 / <f64>STEP));
-        const two = v128.load64_zero(picture + (<usize>(i + k) << 2));
-        const most = f64x2.max(f64x2.max(offAt(two, 0, a0, B0 - a0, t), offAt(two, 8, a1, B1 - a1, t)), offAt(two, 16, a2, B2 - a2, t));
+        const two = v128.load64_zero(picture + ((<usize>(i + k)) << 2));
+        const most = f64x2.max(
+          f64x2.max(offAt(two, 0, a0, B0 - a0, t), offAt(two, 8, a1, B1 - a1, t)),
+          offAt(two, 16, a2, B2 - a2, t),
+        );
         const whole = i32x4.trunc_sat_f64x2_s_zero(f64x2.add(most, f64x2.splat(0.5)));
         setByte(out, i + k, i32x4.extract_lane(whole, 0));
         setByte(out, i + k + 1, i32x4.extract_lane(whole, 1));
@@ -143,6 +164,16 @@ export function distanceFromSurface(picture: usize, width: i32, height: i32, out
 export function distanceFromPlane(picture: usize, count: i32, under: usize, out: usize): void {
   for (let i = 0; i < count; i++) {
     const s = i * 3;
-    setByte(out, i, max(apart(channelAt(picture, i, 0), byteAt(under, s)), max(apart(channelAt(picture, i, 1), byteAt(under, s + 1)), apart(channelAt(picture, i, 2), byteAt(under, s + 2)))));
+    setByte(
+      out,
+      i,
+      max(
+        apart(channelAt(picture, i, 0), byteAt(under, s)),
+        max(
+          apart(channelAt(picture, i, 1), byteAt(under, s + 1)),
+          apart(channelAt(picture, i, 2), byteAt(under, s + 2)),
+        ),
+      ),
+    );
   }
 }

@@ -5,7 +5,15 @@ export * from './boxes';
 export * from './directions';
 export * from './dirt';
 export * from './edges';
-export { distanceFromColour, distanceFromPlane, distanceFromSurface, setGroundColour, setGroundFrame, setGroundPlane, setGroundSurface } from './ground';
+export {
+  distanceFromColour,
+  distanceFromPlane,
+  distanceFromSurface,
+  setGroundColour,
+  setGroundFrame,
+  setGroundPlane,
+  setGroundSurface,
+} from './ground';
 export * from './fill';
 export { copyBytes, fillBytes, moveRows } from './memory';
 export * from './ripple';

@@ -19,19 +19,36 @@ const MOST_BEND: i32 = 4;
 
 // Where a ripple swings about the ground and ends, a shadow keeps off it and goes on.
 function isFade(distance: usize, i: i32, rowEnd: i32): bool {
-  if (i + BEYOND >= rowEnd || byteAt(distance, i + BEYOND - 1) < LEAST_BEYOND || byteAt(distance, i + BEYOND) < LEAST_BEYOND) return false;
+  if (
+    i + BEYOND >= rowEnd ||
+    byteAt(distance, i + BEYOND - 1) < LEAST_BEYOND ||
+    byteAt(distance, i + BEYOND) < LEAST_BEYOND
+  )
+    return false;
   let least = 255;
   let sum = 0;
   for (let k = 3; k <= 6; k++) {
     least = min(least, byteAt(distance, i + k));
     sum += byteAt(distance, i + k);
-    if (apart(byteAt(distance, i + k) * 2, byteAt(distance, i + k - 1) + byteAt(distance, i + k + 1)) > MOST_BEND && k > 3) return false;
+    if (
+      apart(byteAt(distance, i + k) * 2, byteAt(distance, i + k - 1) + byteAt(distance, i + k + 1)) > MOST_BEND &&
+      k > 3
+    )
+      return false;
   }
-  return least >= LEAST_FADE && <f64>least >= LEAST_PART * <f64>sum / 4;
+  return least >= LEAST_FADE && <f64>least >= (LEAST_PART * <f64>sum) / 4;
 }
 
 /** Counts, in `count[0..47]`, the ground distances three to six pixels past the end of strong runs. Returns how many. */
-export function sampleRipple(distance: usize, runs: usize, rowStart: usize, width: i32, height: i32, step: i32, count: usize): i32 {
+export function sampleRipple(
+  distance: usize,
+  runs: usize,
+  rowStart: usize,
+  width: i32,
+  height: i32,
+  step: i32,
+  count: usize,
+): i32 {
   let total = 0;
   for (let y = 0; y < height; y += step) {
     const row = y * width;
@@ -56,17 +73,28 @@ export function sampleRipple(distance: usize, runs: usize, rowStart: usize, widt
 }
 
 /** Cells within reach of a strong pixel, in `cells`. `strong` is scratch; both all 0, one byte a cell. */
-export function cellsNearStrong(distance: usize, runs: usize, rowStart: usize, width: i32, height: i32, strong: usize, cells: usize): void {
+export function cellsNearStrong(
+  distance: usize,
+  runs: usize,
+  rowStart: usize,
+  width: i32,
+  height: i32,
+  strong: usize,
+  cells: usize,
+): void {
   const columns = (width + CELL - 1) / CELL;
   const rows = (height + CELL - 1) / CELL;
   for (let y = 0; y < height; y++) {
-    const cellRow = y / CELL * columns;
+    const cellRow = (y / CELL) * columns;
     for (let r = intAt(rowStart, y); r < intAt(rowStart, y + 1); r += 3) {
       const state = intAt(runs, r);
       const x = intAt(runs, r + 1) - y * width;
       const end = intAt(runs, r + 2) - y * width;
-      if (state == DEEP) memory.fill(strong + <usize>(cellRow + (x >> 2)), 1, <usize>(((end + CELL - 1) >> 2) - (x >> 2)));
-      else if (state == MIXED) for (let k = x; k < end; k++) if (byteAt(distance, y * width + k) >= STRONG) setByte(strong, cellRow + (k >> 2), 1);
+      if (state == DEEP)
+        memory.fill(strong + <usize>(cellRow + (x >> 2)), 1, <usize>(((end + CELL - 1) >> 2) - (x >> 2)));
+      else if (state == MIXED)
+        for (let k = x; k < end; k++)
+          if (byteAt(distance, y * width + k) >= STRONG) setByte(strong, cellRow + (k >> 2), 1);
     }
   }
   for (let r = 0; r < rows; r++) {
@@ -76,7 +104,8 @@ export function cellsNearStrong(distance: usize, runs: usize, rowStart: usize, w
       while (c + 1 < columns && byteAt(strong, r * columns + c + 1)) c++;
       const from = max(0, first - CELLS_REACHED);
       const to = min(columns, c + CELLS_REACHED + 1);
-      for (let y = max(0, r - CELLS_REACHED); y <= min(rows - 1, r + CELLS_REACHED); y++) memory.fill(cells + <usize>(y * columns + from), 1, <usize>(to - from));
+      for (let y = max(0, r - CELLS_REACHED); y <= min(rows - 1, r + CELLS_REACHED); y++)
+        memory.fill(cells + <usize>(y * columns + from), 1, <usize>(to - from));
     }
   }
 }
@@ -84,7 +113,8 @@ export function cellsNearStrong(distance: usize, runs: usize, rowStart: usize, w
 function isAllPale(cell: i32, columns: i32, distance: usize, width: i32, height: i32): bool {
   const x0 = (cell % columns) * CELL;
   const y0 = (cell / columns) * CELL;
-  for (let y = y0; y < min(height, y0 + CELL); y++) for (let x = x0; x < min(width, x0 + CELL); x++) if (byteAt(distance, y * width + x) < LEAST_PALE) return false;
+  for (let y = y0; y < min(height, y0 + CELL); y++)
+    for (let x = x0; x < min(width, x0 + CELL); x++) if (byteAt(distance, y * width + x) < LEAST_PALE) return false;
   return true;
 }
 
@@ -93,7 +123,16 @@ function isAllPale(cell: i32, columns: i32, distance: usize, width: i32, height:
  * a ripple swings about nothing, and it goes on beyond the reach of ripples.
  * `near` has a copy of `cells`, `seen` a byte a cell, all 0, and `queue` room for ten numbers a cell.
  */
-export function exceptPale(cells: usize, near: usize, seen: usize, queue: usize, distance: usize, width: i32, height: i32, forgiven: i32): void {
+export function exceptPale(
+  cells: usize,
+  near: usize,
+  seen: usize,
+  queue: usize,
+  distance: usize,
+  width: i32,
+  height: i32,
+  forgiven: i32,
+): void {
   const columns = (width + CELL - 1) / CELL;
   const rows = (height + CELL - 1) / CELL;
   let waiting = 0;
@@ -119,7 +158,8 @@ export function exceptPale(cells: usize, near: usize, seen: usize, queue: usize,
     if (!isOneLevel(c, r, distance, width, height, forgiven)) continue;
     setByte(cells, cell, 0);
     for (let y = max(0, r - 1); y <= min(rows - 1, r + 1); y++) {
-      for (let x = max(0, c - 1); x <= min(columns - 1, c + 1); x++) if (byteAt(near, y * columns + x) && !byteAt(seen, y * columns + x)) setInt(queue, waiting++, y * columns + x);
+      for (let x = max(0, c - 1); x <= min(columns - 1, c + 1); x++)
+        if (byteAt(near, y * columns + x) && !byteAt(seen, y * columns + x)) setInt(queue, waiting++, y * columns + x);
     }
   }
 }
@@ -164,21 +204,31 @@ function countBelow(value: i32): i32 {
   let count = 0;
   if (right - left == 3 * CELL && left + 16 <= stride) {
     const many = i8x16.splat(<i8>value);
-    for (let i = top * stride + left; i < bottom * stride; i += stride) count += popcnt(i8x16.bitmask(i8x16.lt_u(sixteenAt(plane, i), many)) & 0xfff);
+    for (let i = top * stride + left; i < bottom * stride; i += stride)
+      count += popcnt(i8x16.bitmask(i8x16.lt_u(sixteenAt(plane, i), many)) & 0xfff);
     return count;
   }
-  for (let y = top; y < bottom; y++) for (let x = left; x < right; x++) if (byteAt(plane, y * stride + x) < value) count++;
+  for (let y = top; y < bottom; y++)
+    for (let x = left; x < right; x++) if (byteAt(plane, y * stride + x) < value) count++;
   return count;
 }
 
 /** Takes what is forgiven off the weak pixels of marked cells, from `distance` into `out`, which has a copy. */
-export function forgive(distance: usize, runs: usize, runCount: i32, cells: usize, width: i32, forgiven: i32, out: usize): void {
+export function forgive(
+  distance: usize,
+  runs: usize,
+  runCount: i32,
+  cells: usize,
+  width: i32,
+  forgiven: i32,
+  out: usize,
+): void {
   const columns = (width + CELL - 1) / CELL;
   for (let r = 0; r < runCount; r += 3) {
     if (intAt(runs, r) != MIXED) continue;
     const from = intAt(runs, r + 1);
     const y = from / width;
-    const cellRow = y / CELL * columns;
+    const cellRow = (y / CELL) * columns;
     for (let i = from, x = from - y * width; i < intAt(runs, r + 2); x++, i++) {
       const d = byteAt(distance, i);
       if (d == 0 || d >= STRONG || !byteAt(cells, cellRow + (x >> 2))) continue;

@@ -2,11 +2,20 @@ import { CLEAR, DEEP, MIXED, SEGMENT } from './labels';
 import { byteAt, intAt, rowOf, rowScale, setByte, setInt, sixteenAt } from './memory';
 
 /** What every piece of SEGMENT pixels holds; see core/matte/rowSegments.ts. Returns how many numbers `runs` has got. */
-export function findSegments(distance: usize, width: i32, height: i32, deepFrom: i32, state: usize, runs: usize, rowStart: usize): i32 {
+export function findSegments(
+  distance: usize,
+  width: i32,
+  height: i32,
+  deepFrom: i32,
+  state: usize,
+  runs: usize,
+  rowStart: usize,
+): i32 {
   let s = 0;
   for (let y = 0; y < height; y++) {
     const end = (y + 1) * width;
-    for (let from = y * width; from < end; from += SEGMENT, s++) setByte(state, s, stateOf(distance, from, min(end, from + SEGMENT), deepFrom));
+    for (let from = y * width; from < end; from += SEGMENT, s++)
+      setByte(state, s, stateOf(distance, from, min(end, from + SEGMENT), deepFrom));
   }
   return findRuns(state, width, height, runs, rowStart);
 }
@@ -14,7 +23,8 @@ export function findSegments(distance: usize, width: i32, height: i32, deepFrom:
 function stateOf(distance: usize, from: i32, to: i32, deepFrom: i32): i32 {
   let i = from;
   if (to - from == SEGMENT) {
-    const a = sixteenAt(distance, from), b = sixteenAt(distance, from + 16);
+    const a = sixteenAt(distance, from),
+      b = sixteenAt(distance, from + 16);
     if (!v128.any_true(v128.or(a, b))) return CLEAR;
     return i8x16.all_true(i8x16.ge_u(i8x16.min_u(a, b), i8x16.splat(<i8>deepFrom))) ? DEEP : MIXED;
   }
@@ -56,7 +66,8 @@ export function countBytes(plane: usize, length: i32, count: usize): void {
 /** Every pixel `step` rows and columns apart, packed together. */
 export function thinOut(plane: usize, width: i32, height: i32, step: i32, out: usize): void {
   let k = 0;
-  for (let y = 0; y < height; y += step) for (let x = 0, i = y * width; x < width; x += step, i += step) setByte(out, k++, byteAt(plane, i));
+  for (let y = 0; y < height; y += step)
+    for (let x = 0, i = y * width; x < width; x += step, i += step) setByte(out, k++, byteAt(plane, i));
 }
 
 // A pixel waits in the chain of its level: `head` has the newest of each level, `next` the one before, both plus one.
@@ -76,7 +87,7 @@ function enter(i: i32, from: i32, distance: usize, level: usize, seen: usize): v
 export function floodOrder(distance: usize, w: i32, h: i32, level: usize, scratch: usize): void {
   head = scratch;
   next = scratch + 1024;
-  const seen = next + (<usize>(w * h) << 2);
+  const seen = next + ((<usize>(w * h)) << 2);
   for (let x = 0; x < w; x++) {
     enter(x, 0, distance, level, seen);
     enter((h - 1) * w + x, 0, distance, level, seen);

@@ -1,6 +1,18 @@
 import { B0, B1, B2, groundAt, isOneColour } from './ground';
 import { MARK, OUTSIDE, SOFT } from './labels';
-import { byteAt, channelAt, fourAt, intAt, roundOf, rowOf, rowScale, setByte, setInt, setReal, sixteenAt } from './memory';
+import {
+  byteAt,
+  channelAt,
+  fourAt,
+  intAt,
+  roundOf,
+  rowOf,
+  rowScale,
+  setByte,
+  setInt,
+  setReal,
+  sixteenAt,
+} from './memory';
 import { DEEPEST, areAround, distance, height, isOpen, labels, picture, scale, touchesOpen, width } from './soft';
 
 // What is measured of a soft region that was grown, and done with it; see core/matte/softRegions.ts. Regions are lists of pixels.
@@ -9,9 +21,13 @@ import { DEEPEST, areAround, distance, height, isOpen, labels, picture, scale, t
 let level: usize = 0;
 
 // @ts-ignore: decorator
-@inline function levelAt(i: i32): i32 { return <i32>load<u16>(level + (<usize>i << 1)); }
+@inline function levelAt(i: i32): i32 {
+  return <i32>load<u16>(level + ((<usize>i) << 1));
+}
 // @ts-ignore: decorator
-@inline function setLevel(i: i32, v: i32): void { store<u16>(level + (<usize>i << 1), <u16>v); }
+@inline function setLevel(i: i32, v: i32): void {
+  store<u16>(level + ((<usize>i) << 1), <u16>v);
+}
 
 /** The level of every pixel but those of ground outside the mark that are the ground's colour exactly: theirs is 0. `out`: two bytes a pixel, all 0. */
 export function smoothDistance(out: usize): void {
@@ -31,7 +47,13 @@ export function smoothDistance(out: usize): void {
     const down = <usize>w;
     for (; i + 16 <= last; i += 16, at += 16) {
       // The first and the last of the eighteen columns are in it, and with them all between.
-      const any = v128.or(v128.or(v128.load(at - down - 1), v128.load(at - down + 1)), v128.or(v128.or(v128.load(at - 1), v128.load(at + 1)), v128.or(v128.load(at + down - 1), v128.load(at + down + 1))));
+      const any = v128.or(
+        v128.or(v128.load(at - down - 1), v128.load(at - down + 1)),
+        v128.or(
+          v128.or(v128.load(at - 1), v128.load(at + 1)),
+          v128.or(v128.load(at + down - 1), v128.load(at + down + 1)),
+        ),
+      );
       if (v128.any_true(any)) smoothSixteen(i);
     }
     for (; i < last; i++) setLevel(i, isSmoothed(i) ? threeAt(i - w) + threeAt(i) + threeAt(i + w) : 0);
@@ -39,9 +61,13 @@ export function smoothDistance(out: usize): void {
 }
 
 // @ts-ignore: decorator
-@inline function isSmoothed(i: i32): bool { return byteAt(distance, i) != 0 || intAt(labels, i) == MARK; }
+@inline function isSmoothed(i: i32): bool {
+  return byteAt(distance, i) != 0 || intAt(labels, i) == MARK;
+}
 // @ts-ignore: decorator
-@inline function threeAt(i: i32): i32 { return byteAt(distance, i - 1) + byteAt(distance, i) + byteAt(distance, i + 1); }
+@inline function threeAt(i: i32): i32 {
+  return byteAt(distance, i - 1) + byteAt(distance, i) + byteAt(distance, i + 1);
+}
 
 function smoothSixteen(i: i32): void {
   let low = i16x8.splat(0);
@@ -53,10 +79,11 @@ function smoothSixteen(i: i32): void {
       high = i16x8.add(high, i16x8.extend_high_i8x16_u(v));
     }
   }
-  const at = level + (<usize>i << 1);
+  const at = level + ((<usize>i) << 1);
   v128.store(at, low);
   v128.store(at, high, 16);
-  for (let zero = i8x16.bitmask(i8x16.eq(sixteenAt(distance, i), i8x16.splat(0))); zero; zero &= zero - 1) if (intAt(labels, i + ctz(zero)) != MARK) setLevel(i + ctz(zero), 0);
+  for (let zero = i8x16.bitmask(i8x16.eq(sixteenAt(distance, i), i8x16.splat(0))); zero; zero &= zero - 1)
+    if (intAt(labels, i + ctz(zero)) != MARK) setLevel(i + ctz(zero), 0);
 }
 
 /** Counts the levels of a region, in `counts[0..2295]`. */
@@ -140,9 +167,13 @@ const lately: usize = memory.data(1024 * 8);
 const UNKNOWN: i32 = -1;
 
 // @ts-ignore: decorator
-@inline function forget(): void { memory.fill(lately, 0, 1024 * 8); }
+@inline function forget(): void {
+  memory.fill(lately, 0, 1024 * 8);
+}
 // @ts-ignore: decorator
-@inline function placeOf(colour: i32): usize { return lately + (<usize>((colour * 0x9e3779b1) >>> 22) << 3); }
+@inline function placeOf(colour: i32): usize {
+  return lately + ((<usize>((colour * 0x9e3779b1) >>> 22)) << 3);
+}
 // @ts-ignore: decorator
 @inline function recall(colour: i32): i32 {
   const at = placeOf(colour);
@@ -203,7 +234,11 @@ export function countFade(members: usize, count: i32, above: f64, below: f64, co
 // Whether all four neighbours are at least so strong, for most pixels the quickest that can be asked; those at the picture's border are not asked.
 // @ts-ignore: decorator
 @inline function areHigh(i: i32, half: i32): bool {
-  return i >= width && i < width * (height - 1) && ((levelAt(i - 1) - half) | (levelAt(i + 1) - half) | (levelAt(i - width) - half) | (levelAt(i + width) - half)) >= 0;
+  return (
+    i >= width &&
+    i < width * (height - 1) &&
+    ((levelAt(i - 1) - half) | (levelAt(i + 1) - half) | (levelAt(i - width) - half) | (levelAt(i + width) - half)) >= 0
+  );
 }
 
 function lowestBeside(i: i32): i32 {
@@ -220,7 +255,15 @@ function lowestBeside(i: i32): i32 {
  * Of every `step`th of a region that is at least `half` strong: how many there are, in `out[0]`; how many differ from all their neighbours by less
  * than `flatBelow`, in `out[1]`; how far the one farthest from open ground lies from it, up to `reach`, in `out[2]`.
  */
-export function countHigh(members: usize, count: i32, step: i32, half: f64, flatBelow: f64, reach: i32, out: usize): void {
+export function countHigh(
+  members: usize,
+  count: i32,
+  step: i32,
+  half: f64,
+  flatBelow: f64,
+  reach: i32,
+  out: usize,
+): void {
   let high = 0;
   let flat = 0;
   let farthest = 0;
@@ -248,13 +291,21 @@ function steepness(i: i32): i32 {
 }
 
 // @ts-ignore: decorator
-@inline function openAt(i: i32): bool { return byteAt(isOpen, intAt(labels, i)) != 0; }
+@inline function openAt(i: i32): bool {
+  return byteAt(isOpen, intAt(labels, i)) != 0;
+}
 
 function distanceToOpen(i: i32, reach: i32): i32 {
   const y = rowOf(i, scale);
   const x = i - y * width;
   for (let r = 1; r < reach; r++) {
-    if ((x >= r && openAt(i - r)) || (x + r < width && openAt(i + r)) || (y >= r && openAt(i - r * width)) || (y + r < height && openAt(i + r * width))) return r;
+    if (
+      (x >= r && openAt(i - r)) ||
+      (x + r < width && openAt(i + r)) ||
+      (y >= r && openAt(i - r * width)) ||
+      (y + r < height && openAt(i + r * width))
+    )
+      return r;
   }
   return reach;
 }
@@ -321,8 +372,15 @@ export function addTail(members: usize, count: i32, label: i32, floor: f64, fart
 
 // Whether all four neighbours have the label, for most pixels the quickest that can be asked; those at the picture's border are not asked.
 function isAmong(i: i32, label: i32): bool {
-  return i >= width && i < width * (height - 1)
-    && ((intAt(labels, i - 1) ^ label) | (intAt(labels, i + 1) ^ label) | (intAt(labels, i - width) ^ label) | (intAt(labels, i + width) ^ label)) == 0;
+  return (
+    i >= width &&
+    i < width * (height - 1) &&
+    ((intAt(labels, i - 1) ^ label) |
+      (intAt(labels, i + 1) ^ label) |
+      (intAt(labels, i - width) ^ label) |
+      (intAt(labels, i + width) ^ label)) ==
+      0
+  );
 }
 
 function enterTail(n: i32, least: i32, most: i32, label: i32, members: usize, total: i32): i32 {
@@ -346,8 +404,13 @@ export function setSoftColour(r: f64, g: f64, b: f64): void {
 // How much of the colour a pixel holds over the ground, 0..1.
 function alphaOf(i: i32): f64 {
   groundUnder(i);
-  const f0 = F0 - B0, f1 = F1 - B1, f2 = F2 - B2;
-  const dot = (<f64>channelAt(picture, i, 0) - B0) * f0 + (<f64>channelAt(picture, i, 1) - B1) * f1 + (<f64>channelAt(picture, i, 2) - B2) * f2;
+  const f0 = F0 - B0,
+    f1 = F1 - B1,
+    f2 = F2 - B2;
+  const dot =
+    (<f64>channelAt(picture, i, 0) - B0) * f0 +
+    (<f64>channelAt(picture, i, 1) - B1) * f1 +
+    (<f64>channelAt(picture, i, 2) - B2) * f2;
   const square = f0 * f0 + f1 * f1 + f2 * f2;
   return square < 1 ? 0 : Math.min(1, Math.max(0, dot / square));
 }
@@ -355,7 +418,10 @@ function alphaOf(i: i32): f64 {
 /** The alpha of every `step`th of a region, as 32-bit reals; returns how many `out` holds. */
 export function alphasOf(members: usize, count: i32, step: i32, out: usize): i32 {
   let n = 0;
-  for (let k = 0; k < count; k += step) store<f32>(out + (<usize>(n++) << 2), <f32>alphaOf(intAt(members, k)));
+  for (let k = 0; k < count; k += step) {
+    store<f32>(out + ((<usize>n) << 2), <f32>alphaOf(intAt(members, k)));
+    n++;
+  }
   return n;
 }
 
@@ -400,8 +466,12 @@ function isShaded(i: i32): bool {
 }
 
 function isNearLine(colour: i32): bool {
-  const f0 = F0 - B0, f1 = F1 - B1, f2 = F2 - B2;
-  const v0 = <f64>(colour & 255) - B0, v1 = <f64>((colour >> 8) & 255) - B1, v2 = <f64>((colour >> 16) & 255) - B2;
+  const f0 = F0 - B0,
+    f1 = F1 - B1,
+    f2 = F2 - B2;
+  const v0 = <f64>(colour & 255) - B0,
+    v1 = <f64>((colour >> 8) & 255) - B1,
+    v2 = <f64>((colour >> 16) & 255) - B2;
   const dot = v0 * f0 + v1 * f1 + v2 * f2;
   const square = f0 * f0 + f1 * f1 + f2 * f2;
   const along = dot / Math.sqrt(square == 0 ? 1 : square);
@@ -411,12 +481,18 @@ function isNearLine(colour: i32): bool {
 
 function mayBeShaded(i: i32): i32 {
   const d = sixteenAt(distance, i);
-  const found = i8x16.bitmask(v128.and(i8x16.ge_u(d, i8x16.splat(<i8>FAINTEST)), i8x16.le_u(d, i8x16.splat(<i8>strongest))));
-  return found && found & (unlabelled(i) | (unlabelled(i + 4) << 4) | (unlabelled(i + 8) << 8) | (unlabelled(i + 12) << 12));
+  const found = i8x16.bitmask(
+    v128.and(i8x16.ge_u(d, i8x16.splat(<i8>FAINTEST)), i8x16.le_u(d, i8x16.splat(<i8>strongest))),
+  );
+  return (
+    found && found & (unlabelled(i) | (unlabelled(i + 4) << 4) | (unlabelled(i + 8) << 8) | (unlabelled(i + 12) << 12))
+  );
 }
 
 // @ts-ignore: decorator
-@inline function unlabelled(i: i32): i32 { return i32x4.bitmask(i32x4.eq(fourAt(labels, i), i32x4.splat(MARK))); }
+@inline function unlabelled(i: i32): i32 {
+  return i32x4.bitmask(i32x4.eq(fourAt(labels, i), i32x4.splat(MARK)));
+}
 
 let patch: usize = 0;
 let patchEnd: i32 = 0;
@@ -473,12 +549,17 @@ function boxOf(members: usize, count: i32): void {
   const four = i32x4.splat(w);
   const half = f64x2.splat(0.5);
   const by = f64x2.splat(scale);
-  let first = i32x4.splat(i32.MAX_VALUE), last = i32x4.splat(0), left = i32x4.splat(w), right = i32x4.splat(0);
+  let first = i32x4.splat(i32.MAX_VALUE),
+    last = i32x4.splat(0),
+    left = i32x4.splat(w),
+    right = i32x4.splat(0);
   for (let k = 0; k < count; k += 4) {
     // The last few once more where the list does not come out even.
     const v = count < 4 ? i32x4.splat(intAt(members, k)) : fourAt(members, min(k, count - 4));
     const low = i32x4.trunc_sat_f64x2_s_zero(f64x2.mul(f64x2.add(f64x2.convert_low_i32x4_s(v), half), by));
-    const high = i32x4.trunc_sat_f64x2_s_zero(f64x2.mul(f64x2.add(f64x2.convert_low_i32x4_s(v128.shuffle<i64>(v, v, 1, 0)), half), by));
+    const high = i32x4.trunc_sat_f64x2_s_zero(
+      f64x2.mul(f64x2.add(f64x2.convert_low_i32x4_s(v128.shuffle<i64>(v, v, 1, 0)), half), by),
+    );
     const x = i32x4.sub(v, i32x4.mul(v128.shuffle<i64>(low, high, 0, 2), four));
     first = i32x4.min_s(first, v);
     last = i32x4.max_s(last, v);
@@ -493,9 +574,19 @@ function boxOf(members: usize, count: i32): void {
 }
 
 // @ts-ignore: decorator
-@inline function leastOf(v: v128): i32 { return min(min(i32x4.extract_lane(v, 0), i32x4.extract_lane(v, 1)), min(i32x4.extract_lane(v, 2), i32x4.extract_lane(v, 3))); }
+@inline function leastOf(v: v128): i32 {
+  return min(
+    min(i32x4.extract_lane(v, 0), i32x4.extract_lane(v, 1)),
+    min(i32x4.extract_lane(v, 2), i32x4.extract_lane(v, 3)),
+  );
+}
 // @ts-ignore: decorator
-@inline function mostOf(v: v128): i32 { return max(max(i32x4.extract_lane(v, 0), i32x4.extract_lane(v, 1)), max(i32x4.extract_lane(v, 2), i32x4.extract_lane(v, 3))); }
+@inline function mostOf(v: v128): i32 {
+  return max(
+    max(i32x4.extract_lane(v, 0), i32x4.extract_lane(v, 1)),
+    max(i32x4.extract_lane(v, 2), i32x4.extract_lane(v, 3)),
+  );
+}
 
 /**
  * A shadow also falls on ground that the mark encloses, such as the counters of letters: there it never comes down to the ground. Patches inside

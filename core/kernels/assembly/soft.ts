@@ -19,7 +19,16 @@ let seedRun: i32 = 0;
 let seedPixel: i32 = 0;
 
 /** What the search works on; begins it. `region`: a byte a pixel, all 0, remembers all that was looked at. */
-export function startSoft(ofPicture: usize, ofDistance: usize, ofLabels: usize, openByLabel: usize, ofRegion: usize, w: i32, h: i32, steepest: f64): void {
+export function startSoft(
+  ofPicture: usize,
+  ofDistance: usize,
+  ofLabels: usize,
+  openByLabel: usize,
+  ofRegion: usize,
+  w: i32,
+  h: i32,
+  steepest: f64,
+): void {
   picture = ofPicture;
   distance = ofDistance;
   labels = ofLabels;
@@ -41,7 +50,14 @@ export function nextSoftSeed(runs: usize, runCount: i32): i32 {
     for (let n = max(seedPixel, intAt(runs, seedRun + 1)); n < end; n++) {
       while (n + 4 <= end && areInOne(n)) n += 4;
       if (n >= end) break;
-      if (intAt(labels, n) != MARK || byteAt(region, n) || byteAt(distance, n) > DEEPEST || !touchesOpen(n) || colourStep(n) > limit) continue;
+      if (
+        intAt(labels, n) != MARK ||
+        byteAt(region, n) ||
+        byteAt(distance, n) > DEEPEST ||
+        !touchesOpen(n) ||
+        colourStep(n) > limit
+      )
+        continue;
       seedPixel = n + 1;
       return n;
     }
@@ -54,13 +70,22 @@ function areInOne(n: i32): bool {
   const own = fourAt(labels, n);
   if (i32x4.all_true(own)) return true;
   if (n < width || n >= width * (height - 1) - 4 || v128.any_true(own)) return false;
-  return !v128.any_true(v128.or(v128.or(fourAt(labels, n - 1), fourAt(labels, n + 1)), v128.or(fourAt(labels, n - width), fourAt(labels, n + width))));
+  return !v128.any_true(
+    v128.or(
+      v128.or(fourAt(labels, n - 1), fourAt(labels, n + 1)),
+      v128.or(fourAt(labels, n - width), fourAt(labels, n + width)),
+    ),
+  );
 }
 
 export function touchesOpen(i: i32): bool {
   const x = i - rowOf(i, scale) * width;
-  return (x > 0 && byteAt(isOpen, intAt(labels, i - 1)) != 0) || (x < width - 1 && byteAt(isOpen, intAt(labels, i + 1)) != 0)
-    || (i >= width && byteAt(isOpen, intAt(labels, i - width)) != 0) || (i < width * (height - 1) && byteAt(isOpen, intAt(labels, i + width)) != 0);
+  return (
+    (x > 0 && byteAt(isOpen, intAt(labels, i - 1)) != 0) ||
+    (x < width - 1 && byteAt(isOpen, intAt(labels, i + 1)) != 0) ||
+    (i >= width && byteAt(isOpen, intAt(labels, i - width)) != 0) ||
+    (i < width * (height - 1) && byteAt(isOpen, intAt(labels, i + width)) != 0)
+  );
 }
 
 /** The change across two pixels, the worst channel, along rows and columns. */
@@ -113,7 +138,11 @@ export function growSoft(start: i32, faintest: f64, members: usize, room: usize)
     if (step > limit || (step < LEVEL_BELOW && d > LEVEL_FROM)) continue;
     setInt(members, count++, i);
     const isWithin = i >= w && i < lastRow;
-    if (isWithin && (byteAt(looked, i - 1) & byteAt(looked, i + 1) & byteAt(looked, i - w) & byteAt(looked, i + w)) != 0) continue;
+    if (
+      isWithin &&
+      (byteAt(looked, i - 1) & byteAt(looked, i + 1) & byteAt(looked, i - w) & byteAt(looked, i + w)) != 0
+    )
+      continue;
     const x = i - rowOf(i, scale) * w;
     // Along the row comes last, and so first off the stack: what lies together is looked at together.
     if (i >= w) visit(i - w, least, looked, found, far);
@@ -127,7 +156,11 @@ export function growSoft(start: i32, faintest: f64, members: usize, room: usize)
 // Whether a plane of 0 and 1 has 1 on all four sides of a pixel; those at the picture's border are not asked.
 // @ts-ignore: decorator
 @inline export function areAround(ones: usize, i: i32): bool {
-  return i >= width && i < width * (height - 1) && (byteAt(ones, i - 1) & byteAt(ones, i + 1) & byteAt(ones, i - width) & byteAt(ones, i + width)) != 0;
+  return (
+    i >= width &&
+    i < width * (height - 1) &&
+    (byteAt(ones, i - 1) & byteAt(ones, i + 1) & byteAt(ones, i - width) & byteAt(ones, i + width)) != 0
+  );
 }
 
 function visitCore(i: i32, own: usize): void {
@@ -148,7 +181,7 @@ function enterCore(n: i32, own: usize): void {
 
 /** On from what was grown, over gradual pixels of any strength; returns how many were added behind it. `own`: a byte a pixel, all 0, and left so. */
 export function growCore(grown: usize, count: i32, room: usize, own: usize): i32 {
-  const added = grown + (<usize>count << 2);
+  const added = grown + ((<usize>count) << 2);
   stack = room;
   waiting = 0;
   for (let k = 0; k < count; k++) setByte(own, intAt(grown, k), 1);

@@ -2,7 +2,18 @@ import { SOFT } from './labels';
 import { apartBytes, byteAt, fourAt, intAt, rowOf, rowScale, setInt, signedAt } from './memory';
 
 /** Pixels of a ring that hold one colour unmixed become their own nearest solid pixel; see core/matte/nearestSolid.ts. */
-export function findSolid(picture: usize, width: i32, height: i32, ring: usize, length: i32, distance: usize, leastDistance: f64, depth: usize, flat: i32, nearest: usize): void {
+export function findSolid(
+  picture: usize,
+  width: i32,
+  height: i32,
+  ring: usize,
+  length: i32,
+  distance: usize,
+  leastDistance: f64,
+  depth: usize,
+  flat: i32,
+  nearest: usize,
+): void {
   const most = i8x16.splat(<i8>min(flat, 255));
   const scale = rowScale(width);
   for (let k = 0; k < length; k++) {
@@ -11,12 +22,19 @@ export function findSolid(picture: usize, width: i32, height: i32, ring: usize, 
     const y = rowOf(i, scale);
     const x = i - y * width;
     if (x == 0 || y == 0 || x == width - 1 || y == height - 1) continue;
-    if (signedAt(depth, i - 1) < 0 || signedAt(depth, i + 1) < 0 || signedAt(depth, i - width) < 0 || signedAt(depth, i + width) < 0) continue;
+    if (
+      signedAt(depth, i - 1) < 0 ||
+      signedAt(depth, i + 1) < 0 ||
+      signedAt(depth, i - width) < 0 ||
+      signedAt(depth, i + width) < 0
+    )
+      continue;
     let around = i32x4.splat(intAt(picture, i - 1));
     around = i32x4.replace_lane(around, 1, intAt(picture, i + 1));
     around = i32x4.replace_lane(around, 2, intAt(picture, i - width));
     around = i32x4.replace_lane(around, 3, intAt(picture, i + width));
-    if (!v128.any_true(i8x16.gt_u(apartBytes(around, i32x4.splat(intAt(picture, i))), most))) setInt(nearest, i, ((y << 16) | x) + 1);
+    if (!v128.any_true(i8x16.gt_u(apartBytes(around, i32x4.splat(intAt(picture, i))), most)))
+      setInt(nearest, i, ((y << 16) | x) + 1);
   }
 }
 
@@ -42,7 +60,8 @@ function takeNearest(i: i32, nearest: usize, width: i32, total: i32, scale: f64,
   // Places lie within a few rings, so that four bits are left over for the order in which neighbours are asked.
   if (x > 0 && x < width - 2 && i >= width && i + width < total) {
     const least = nearestOfNine(i, x, y, nearest, width);
-    if (least != NONE && least >> 4 < reach) setInt(nearest, i, intAt(nearest, i + ((least & 15) / 3 - 1) * width + (least & 15) % 3 - 1));
+    if (least != NONE && least >> 4 < reach)
+      setInt(nearest, i, intAt(nearest, i + ((least & 15) / 3 - 1) * width + ((least & 15) % 3) - 1));
     return;
   }
   const left = x > 0 ? -1 : 0;
@@ -87,7 +106,8 @@ function nearestOfNine(i: i32, x: i32, y: i32, nearest: usize, width: i32): i32 
 
 /** Pixels of a ring that are soft stand for themselves: each becomes its own soft pixel, counted from 1. */
 export function seedSoft(ring: usize, length: i32, labels: usize, behind: usize): void {
-  for (let k = 0; k < length; k++) if (intAt(labels, intAt(ring, k)) == SOFT) setInt(behind, intAt(ring, k), intAt(ring, k) + 1);
+  for (let k = 0; k < length; k++)
+    if (intAt(labels, intAt(ring, k)) == SOFT) setInt(behind, intAt(ring, k), intAt(ring, k) + 1);
 }
 
 /** Each pixel of a ring takes the soft pixel that a neighbour of another ring knows: one beside it before one corner to corner. `room`: a number for each. */

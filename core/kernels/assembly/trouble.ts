@@ -8,9 +8,13 @@ let width: i32 = 0;
 let height: i32 = 0;
 
 // @ts-ignore: decorator
-@inline function alphaAt(i: i32): i32 { return byteAt(out, (i << 2) + 3); }
+@inline function alphaAt(i: i32): i32 {
+  return byteAt(out, (i << 2) + 3);
+}
 // @ts-ignore: decorator
-@inline function alphasAt(i: i32): v128 { return i32x4.shr_u(fourAt(out, i), 24); }
+@inline function alphasAt(i: i32): v128 {
+  return i32x4.shr_u(fourAt(out, i), 24);
+}
 
 /** Below this alpha a pixel is clear. */
 const CLEAR_BELOW: i32 = 16;
@@ -28,7 +32,7 @@ let cell: i32 = 1;
 let columns: i32 = 0;
 
 function collect(amounts: usize, firsts: usize, order: usize, known: i32, x: i32, y: i32, amount: f64): i32 {
-  const at = y / cell * columns + x / cell;
+  const at = (y / cell) * columns + x / cell;
   setReal(amounts, at, realAt(amounts, at) + amount);
   if (intAt(firsts, at)) return known;
   setInt(firsts, at, y * width + x + 1);
@@ -41,14 +45,29 @@ function collect(amounts: usize, firsts: usize, order: usize, known: i32, x: i32
  * Two tables, one after the other: `amounts` a real a square, `firsts` and `order` a number a square, all 0.
  * `totals`: edge pixels, tinted ones, the sum of what those hold, pixels gone, squares of either kind.
  */
-export function findTrouble(distance: usize, runs: usize, runCount: i32, surely: i32, tinted: f64, size: i32, amounts: usize, firsts: usize, order: usize, totals: usize): void {
+export function findTrouble(
+  distance: usize,
+  runs: usize,
+  runCount: i32,
+  surely: i32,
+  tinted: f64,
+  size: i32,
+  amounts: usize,
+  firsts: usize,
+  order: usize,
+  totals: usize,
+): void {
   cell = size;
   columns = (width + cell - 1) / cell;
   const cells = columns * ((height + cell - 1) / cell);
-  const goneAmounts = amounts + (<usize>cells << 3);
-  const goneFirsts = firsts + (<usize>cells << 2);
-  const goneOrder = order + (<usize>cells << 2);
-  let edges = 0, found = 0, gone = 0, tintedCells = 0, goneCells = 0;
+  const goneAmounts = amounts + ((<usize>cells) << 3);
+  const goneFirsts = firsts + ((<usize>cells) << 2);
+  const goneOrder = order + ((<usize>cells) << 2);
+  let edges = 0,
+    found = 0,
+    gone = 0,
+    tintedCells = 0,
+    goneCells = 0;
   let strength: f64 = 0;
   for (let r = 0; r < runCount; r += 3) {
     if (intAt(runs, r) != MIXED) continue;
@@ -89,18 +108,33 @@ export function findTrouble(distance: usize, runs: usize, runCount: i32, surely:
 function isDull(i: i32, distance: usize, surely: i32): bool {
   const least = i32x4.splat(CLEAR_BELOW);
   const clear = i32x4.bitmask(i32x4.lt_s(alphasAt(i), least));
-  if (clear == 15) return byteAt(distance, i) <= surely && byteAt(distance, i + 1) <= surely && byteAt(distance, i + 2) <= surely && byteAt(distance, i + 3) <= surely;
+  if (clear == 15)
+    return (
+      byteAt(distance, i) <= surely &&
+      byteAt(distance, i + 1) <= surely &&
+      byteAt(distance, i + 2) <= surely &&
+      byteAt(distance, i + 3) <= surely
+    );
   if (clear) return false;
-  const beside = i32x4.min_s(i32x4.min_s(alphasAt(i - 1), alphasAt(i + 1)), i32x4.min_s(alphasAt(i - width), alphasAt(i + width)));
+  const beside = i32x4.min_s(
+    i32x4.min_s(alphasAt(i - 1), alphasAt(i + 1)),
+    i32x4.min_s(alphasAt(i - width), alphasAt(i + width)),
+  );
   return !i32x4.bitmask(i32x4.lt_s(beside, least));
 }
 
 function touchesClear(i: i32): bool {
-  return alphaAt(i - 1) < CLEAR_BELOW || alphaAt(i + 1) < CLEAR_BELOW || alphaAt(i - width) < CLEAR_BELOW || alphaAt(i + width) < CLEAR_BELOW;
+  return (
+    alphaAt(i - 1) < CLEAR_BELOW ||
+    alphaAt(i + 1) < CLEAR_BELOW ||
+    alphaAt(i - width) < CLEAR_BELOW ||
+    alphaAt(i + width) < CLEAR_BELOW
+  );
 }
 
 function isLostWhole(i: i32): bool {
-  for (let row = i - 2 * width; row <= i + 2 * width; row += width) for (let n = row - 2; n <= row + 2; n++) if (alphaAt(n) >= CLEAR_BELOW) return false;
+  for (let row = i - 2 * width; row <= i + 2 * width; row += width)
+    for (let n = row - 2; n <= row + 2; n++) if (alphaAt(n) >= CLEAR_BELOW) return false;
   return true;
 }
 
@@ -126,8 +160,12 @@ function groundHeld(i: i32, x: i32, y: i32): f64 {
     }
   }
   if (best < 0 || most < LEAST_CONTRAST || own >= most) return 0;
-  const f0 = <f64>channelAt(out, best, 0) - B0, f1 = <f64>channelAt(out, best, 1) - B1, f2 = <f64>channelAt(out, best, 2) - B2;
-  const c0 = <f64>channelAt(out, i, 0) - B0, c1 = <f64>channelAt(out, i, 1) - B1, c2 = <f64>channelAt(out, i, 2) - B2;
+  const f0 = <f64>channelAt(out, best, 0) - B0,
+    f1 = <f64>channelAt(out, best, 1) - B1,
+    f2 = <f64>channelAt(out, best, 2) - B2;
+  const c0 = <f64>channelAt(out, i, 0) - B0,
+    c1 = <f64>channelAt(out, i, 1) - B1,
+    c2 = <f64>channelAt(out, i, 2) - B2;
   const t = (c0 * f0 + c1 * f1 + c2 * f2) / (f0 * f0 + f1 * f1 + f2 * f2);
   const off = Math.abs(c0 - t * f0) + Math.abs(c1 - t * f1) + Math.abs(c2 - t * f2);
   return off > MOST_OFF || t > 1 ? 0 : 1 - Math.max(0, t);
@@ -135,7 +173,11 @@ function groundHeld(i: i32, x: i32, y: i32): f64 {
 
 // @ts-ignore: decorator
 @inline function sumOff(i: i32): f64 {
-  return Math.abs(<f64>channelAt(out, i, 0) - B0) + Math.abs(<f64>channelAt(out, i, 1) - B1) + Math.abs(<f64>channelAt(out, i, 2) - B2);
+  return (
+    Math.abs(<f64>channelAt(out, i, 0) - B0) +
+    Math.abs(<f64>channelAt(out, i, 1) - B1) +
+    Math.abs(<f64>channelAt(out, i, 2) - B2)
+  );
 }
 
 /** From this alpha on a pixel counts as visible. */
@@ -169,7 +211,13 @@ export function nextSpeck(runs: usize, runCount: i32, most: f64, alone: i32, see
       while (i + 4 <= end && !i32x4.bitmask(i32x4.ge_s(alphasAt(i), i32x4.splat(VISIBLE)))) i += 4;
       if (i >= end) break;
       // A piece is entered where nothing of it lies to the left or above, and left as soon as it is too large.
-      if (alphaAt(i) < VISIBLE || byteAt(seen, i) || (i % width > 0 && alphaAt(i - 1) >= VISIBLE) || (i >= width && alphaAt(i - width) >= VISIBLE)) continue;
+      if (
+        alphaAt(i) < VISIBLE ||
+        byteAt(seen, i) ||
+        (i % width > 0 && alphaAt(i - 1) >= VISIBLE) ||
+        (i >= width && alphaAt(i - width) >= VISIBLE)
+      )
+        continue;
       const count = follow(i, most, seen, piece);
       if (count == 0 || !isAlone(i, count, alone, piece)) continue;
       speckPixel = i + 1;
@@ -209,7 +257,8 @@ function isAlone(start: i32, count: i32, alone: i32, piece: usize): bool {
   const y = start / width;
   const x = start - y * width;
   for (let row = max(0, y - alone); row <= min(height - 1, y + alone); row++) {
-    for (let n = row * width + max(0, x - alone); n <= row * width + min(width - 1, x + alone); n++) if (alphaAt(n) >= VISIBLE && !isIn(n, piece, count)) return false;
+    for (let n = row * width + max(0, x - alone); n <= row * width + min(width - 1, x + alone); n++)
+      if (alphaAt(n) >= VISIBLE && !isIn(n, piece, count)) return false;
   }
   return true;
 }

@@ -1,6 +1,19 @@
 import { strongestNear } from './edges';
 import { B0, B1, B2, groundAt } from './ground';
-import { apartBytes, byteAt, fourAt, intAt, realAt, roundOf, rowOf, rowScale, setByte, setInt, signedAt, sixteenAt } from './memory';
+import {
+  apartBytes,
+  byteAt,
+  fourAt,
+  intAt,
+  realAt,
+  roundOf,
+  rowOf,
+  rowScale,
+  setByte,
+  setInt,
+  signedAt,
+  sixteenAt,
+} from './memory';
 
 // See core/matte/unmixEdges.ts for what is done and where it comes from.
 let picture: usize = 0;
@@ -23,7 +36,19 @@ let F0: f64 = 0;
 let F1: f64 = 0;
 let F2: f64 = 0;
 
-export function setUnmix(ofPicture: usize, toOut: usize, ofDistance: usize, ofDepth: usize, ofNearest: usize, w: i32, h: i32, floor: f64, rippleBy: f64, flatBy: f64, soiledBy: f64): void {
+export function setUnmix(
+  ofPicture: usize,
+  toOut: usize,
+  ofDistance: usize,
+  ofDepth: usize,
+  ofNearest: usize,
+  w: i32,
+  h: i32,
+  floor: f64,
+  rippleBy: f64,
+  flatBy: f64,
+  soiledBy: f64,
+): void {
   picture = ofPicture;
   out = toOut;
   distance = ofDistance;
@@ -91,7 +116,8 @@ export function unmixInner(ring: usize, length: i32, own: i32): void {
 function passRampOn(i: i32, x: i32, next: i32): void {
   const end = i + width < width * height ? i + width : i;
   for (let row = i >= width ? i - width : i; row <= end; row += width) {
-    for (let n = x > 0 ? row - 1 : row; n <= (x < width - 1 ? row + 1 : row); n++) if (signedAt(depth, n) == next) setByte(depth, n, next + IN_RAMP);
+    for (let n = x > 0 ? row - 1 : row; n <= (x < width - 1 ? row + 1 : row); n++)
+      if (signedAt(depth, n) == next) setByte(depth, n, next + IN_RAMP);
   }
 }
 
@@ -101,10 +127,12 @@ const lately: usize = memory.data(1024 * 8);
 
 // What a whole pixel's colour was before compression.
 function snapped(colour: i32): i32 {
-  const at = lately + (<usize>((colour * 0x9e3779b1) >>> 22) << 3);
+  const at = lately + ((<usize>((colour * 0x9e3779b1) >>> 22)) << 3);
   if (load<i32>(at) == colour) return load<i32>(at, 4);
   const clean = nearestFlat(<f64>(colour & 255), <f64>((colour >> 8) & 255), <f64>((colour >> 16) & 255), soiled);
-  const result = clean ? OPAQUE | (codeOf(realAt(clean, 2)) << 16) | (codeOf(realAt(clean, 1)) << 8) | codeOf(realAt(clean, 0)) : colour;
+  const result = clean
+    ? OPAQUE | (codeOf(realAt(clean, 2)) << 16) | (codeOf(realAt(clean, 1)) << 8) | codeOf(realAt(clean, 0))
+    : colour;
   store<i32>(at, colour);
   store<i32>(at, result, 4);
   return result;
@@ -196,7 +224,9 @@ function write(at: i32, v: f64): void {
 }
 
 // @ts-ignore: decorator
-@inline function codeOf(v: f64): i32 { return v <= 0 ? 0 : v >= 255 ? 255 : <i32>(v + 0.5); }
+@inline function codeOf(v: f64): i32 {
+  return v <= 0 ? 0 : v >= 255 ? 255 : <i32>(v + 0.5);
+}
 
 // Leaves the mark's own colour at a pixel in F0, F1, F2.
 function foreground(i: i32, x: i32, y: i32, c0: f64, c1: f64, c2: f64): void {
@@ -207,7 +237,11 @@ function foreground(i: i32, x: i32, y: i32, c0: f64, c1: f64, c2: f64): void {
   }
   const strongest = strongestNear(distance, x, y, width, height);
   const t = strongest << 2;
-  const found = matchColour(<f64>byteAt(picture, t) - B0, <f64>byteAt(picture, t + 1) - B1, <f64>byteAt(picture, t + 2) - B2);
+  const found = matchColour(
+    <f64>byteAt(picture, t) - B0,
+    <f64>byteAt(picture, t + 1) - B1,
+    <f64>byteAt(picture, t + 2) - B2,
+  );
   if (found) {
     F0 = realAt(found, 0);
     F1 = realAt(found, 1);
@@ -227,7 +261,7 @@ function foreground(i: i32, x: i32, y: i32, c0: f64, c1: f64, c2: f64): void {
 function meanOfSolid(place: i32): void {
   const s = ((place - 1) >>> 16) * width + ((place - 1) & 0xffff);
   const own = i32x4.splat(intAt(picture, s));
-  const most = i8x16.splat(<i8><i32>Math.min(flat, 255));
+  const most = i8x16.splat(<i8>(<i32>Math.min(flat, 255)));
   let sums = i16x8.splat(0);
   let counts = i32x4.splat(0);
   // Three pixels a row; the fourth lane is left out. Alpha is opaque throughout, so it differs nowhere.
@@ -257,7 +291,8 @@ function hasStrongNear(x: i32, y: i32, strong: f64, reach: i32): bool {
     return (i8x16.bitmask(i8x16.ge_u(most, many)) & (reach == 1 ? 7 : 31)) != 0;
   }
   for (let py = max(0, y - reach); py <= min(height - 1, y + reach); py++) {
-    for (let px = max(0, x - reach); px <= min(width - 1, x + reach); px++) if (byteAt(distance, py * width + px) >= least) return true;
+    for (let px = max(0, x - reach); px <= min(width - 1, x + reach); px++)
+      if (byteAt(distance, py * width + px) >= least) return true;
   }
   return false;
 }

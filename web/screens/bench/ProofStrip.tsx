@@ -17,29 +17,60 @@ export function ProofStrip({ grounds, shown, chosen, onChoose }: Props) {
   return (
     <div className="proof" role="group" aria-label="Proofs on grounds">
       {grounds.map((g) => (
-        <Proof key={g.id} ground={g} shown={shown} photo={g.url ? photos.get(g.url) ?? null : null} isChosen={g.id === chosen} onChoose={() => onChoose(g.id)} />
+        <Proof
+          key={g.id}
+          ground={g}
+          shown={shown}
+          photo={g.url ? (photos.get(g.url) ?? null) : null}
+          isChosen={g.id === chosen}
+          onChoose={() => onChoose(g.id)}
+        />
       ))}
     </div>
   );
 }
 
-function Proof({ ground, shown, photo, isChosen, onChoose }: { ground: ProofGround; shown: Shown | null; photo: ImageBitmap | null; isChosen: boolean; onChoose: () => void }) {
-  const draw = useCallback((context: CanvasRenderingContext2D, w: number, h: number) => {
-    context.imageSmoothingQuality = 'high';
-    if (ground.hex) {
-      context.fillStyle = ground.hex;
-      context.fillRect(0, 0, w, h);
-    } else if (photo) coverWith(context, photo, 0, 0, w, h);
-    if (!shown?.extents || !shown.result) return;
-    const { extents: e, result } = shown;
-    const to = fitBox(e.width, e.height, w, h - 14, 10);
-    context.drawImage(result, to.x, to.y, to.width, to.height);
-  }, [ground.hex, photo, shown]);
+function Proof({
+  ground,
+  shown,
+  photo,
+  isChosen,
+  onChoose,
+}: {
+  ground: ProofGround;
+  shown: Shown | null;
+  photo: ImageBitmap | null;
+  isChosen: boolean;
+  onChoose: () => void;
+}) {
+  const draw = useCallback(
+    (context: CanvasRenderingContext2D, w: number, h: number) => {
+      context.imageSmoothingQuality = 'high';
+      if (ground.hex) {
+        context.fillStyle = ground.hex;
+        context.fillRect(0, 0, w, h);
+      } else if (photo) coverWith(context, photo, 0, 0, w, h);
+      if (!shown?.extents || !shown.result) return;
+      const { extents: e, result } = shown;
+      const to = fitBox(e.width, e.height, w, h - 14, 10);
+      context.drawImage(result, to.x, to.y, to.width, to.height);
+    },
+    [ground.hex, photo, shown],
+  );
   const { text, isWeak } = contrastWords(shown?.contrast[ground.id]);
   return (
-    <button type="button" className="proof-one" aria-pressed={isChosen} onClick={onChoose} aria-label={`${ground.name}, contrast ${text}`}>
+    <button
+      type="button"
+      className="proof-one"
+      aria-pressed={isChosen}
+      onClick={onChoose}
+      aria-label={`${ground.name}, contrast ${text}`}
+    >
       <Canvas draw={draw} />
-      <span className={isWeak ? 'proof-name is-weak' : 'proof-name'}>{ground.name}{text && ` · ${text}`}</span>
+      <span className={isWeak ? 'proof-name is-weak' : 'proof-name'}>
+        {ground.name}
+        {text && ` · ${text}`}
+      </span>
     </button>
   );
 }

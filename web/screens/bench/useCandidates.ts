@@ -13,7 +13,10 @@ export function useCandidates(engine: Engine, values: StageValues, isWanted: boo
   useEffect(() => {
     if (!isWanted || !fast || !isReady) return;
     let isGone = false;
-    fast.askLatest({ type: 'candidates', values }).then((done) => done && !isGone && setFound(done)).catch(() => {});
+    fast
+      .askLatest({ type: 'candidates', values })
+      .then((done) => done && !isGone && setFound(done))
+      .catch(() => {});
     return () => {
       isGone = true;
     };

@@ -7,7 +7,9 @@ import type { GroundSource, Opened, StagesDone } from '../../../worker/protocol'
 import { wordsFor } from '../../messages';
 
 /** A master as the screen shows it, and the reduction it was computed at. */
-export interface Shown extends StagesDone { readonly reduction: number }
+export interface Shown extends StagesDone {
+  readonly reduction: number;
+}
 
 export interface Engine {
   readonly original: Opened | null;
@@ -23,13 +25,21 @@ export interface Engine {
 }
 
 const SETTLE_AFTER_MS = 120;
-const startWorker = () => createCoreClient(new Worker(new URL('../../../worker/entry.ts', import.meta.url), { type: 'module', name: 'tassel-core' }) as never);
+const startWorker = () =>
+  createCoreClient(
+    new Worker(new URL('../../../worker/entry.ts', import.meta.url), { type: 'module', name: 'tassel-core' }) as never,
+  );
 
 /**
  * Two speeds: a worker with the reduced picture answers every move, another with the working picture settles the
  * result once the settings rest and nothing is held. A small picture needs only the first, which then works at full size.
  */
-export function useEngine(mark: MarkView, values: StageValues, grounds: readonly GroundSource[], isMoving: boolean): Engine {
+export function useEngine(
+  mark: MarkView,
+  values: StageValues,
+  grounds: readonly GroundSource[],
+  isMoving: boolean,
+): Engine {
   const reduction = mark.width / mark.reducedWidth;
   const isReduced = reduction > 1;
   const [fast, setFast] = useState<CoreClient | null>(null);
@@ -46,11 +56,17 @@ export function useEngine(mark: MarkView, values: StageValues, grounds: readonly
   useEffect(() => {
     let isGone = false;
     const client = startWorker();
-    client.ask({ type: 'open', source: { key: `${mark.id}-reduced`, url: paths.markPicture(mark.id, 'reduced'), reduction } }).then((opened) => {
-      if (isGone) return;
-      setOriginal(opened);
-      setFast(client);
-    }).catch((error: unknown) => !isGone && setProblem(wordsFor(error)));
+    client
+      .ask({
+        type: 'open',
+        source: { key: `${mark.id}-reduced`, url: paths.markPicture(mark.id, 'reduced'), reduction },
+      })
+      .then((opened) => {
+        if (isGone) return;
+        setOriginal(opened);
+        setFast(client);
+      })
+      .catch((error: unknown) => !isGone && setProblem(wordsFor(error)));
     return () => {
       isGone = true;
       client.close();
@@ -66,11 +82,17 @@ export function useEngine(mark: MarkView, values: StageValues, grounds: readonly
     if (!isReduced || !hasFirst) return;
     let isGone = false;
     const client = startWorker();
-    client.ask({ type: 'open', source: { key: `${mark.id}-working`, url: paths.markPicture(mark.id, 'working'), reduction: 1 } }).then((opened) => {
-      if (isGone) return;
-      setOriginalFull(opened);
-      setSlow(client);
-    }).catch((error: unknown) => !isGone && setProblem(wordsFor(error)));
+    client
+      .ask({
+        type: 'open',
+        source: { key: `${mark.id}-working`, url: paths.markPicture(mark.id, 'working'), reduction: 1 },
+      })
+      .then((opened) => {
+        if (isGone) return;
+        setOriginalFull(opened);
+        setSlow(client);
+      })
+      .catch((error: unknown) => !isGone && setProblem(wordsFor(error)));
     return () => {
       isGone = true;
       client.close();
@@ -86,19 +108,25 @@ export function useEngine(mark: MarkView, values: StageValues, grounds: readonly
     alive.current = fast;
     if (!fast) return;
     const began = performance.now();
-    fast.askLatest({ type: 'stages', values: newest.current, grounds }).then((done) => {
-      if (!done || alive.current !== fast) return;
-      performance.measure('tassel-quick', { start: began });
-      setQuick({ ...done, reduction });
-      setProblem(null);
-    }).catch((error: unknown) => alive.current === fast && setProblem(wordsFor(error)));
+    fast
+      .askLatest({ type: 'stages', values: newest.current, grounds })
+      .then((done) => {
+        if (!done || alive.current !== fast) return;
+        performance.measure('tassel-quick', { start: began });
+        setQuick({ ...done, reduction });
+        setProblem(null);
+      })
+      .catch((error: unknown) => alive.current === fast && setProblem(wordsFor(error)));
   }, [fast, key, grounds, reduction]);
 
   useEffect(() => {
     if (!slow || isMoving) return;
     let isGone = false;
     const timer = setTimeout(() => {
-      slow.askLatest({ type: 'stages', values: newest.current, grounds: [] }).then((done) => done && !isGone && setFull({ key, shown: { ...done, reduction: 1 } })).catch(() => {});
+      slow
+        .askLatest({ type: 'stages', values: newest.current, grounds: [] })
+        .then((done) => done && !isGone && setFull({ key, shown: { ...done, reduction: 1 } }))
+        .catch(() => {});
     }, SETTLE_AFTER_MS);
     return () => {
       isGone = true;
@@ -108,20 +136,38 @@ export function useEngine(mark: MarkView, values: StageValues, grounds: readonly
 
   const isCurrent = full !== null && full.key === key;
   return {
-    original, originalFull, quick, full: isReduced ? (isCurrent ? full.shown : null) : quick,
-    isSettling: isReduced && slow !== null && !isCurrent, problem, fast,
+    original,
+    originalFull,
+    quick,
+    full: isReduced ? (isCurrent ? full.shown : null) : quick,
+    isSettling: isReduced && slow !== null && !isCurrent,
+    problem,
+    fast,
   };
 }
 
 /** The six grounds of the proof strip: three plain, the brand's, a light and a dark photo. */
-export interface ProofGround extends GroundSource { readonly name: string }
+export interface ProofGround extends GroundSource {
+  readonly name: string;
+}
 
-export function proofGrounds(palette: readonly { name: string; hex: string }[], photos: readonly GroundView[]): ProofGround[] {
+export function proofGrounds(
+  palette: readonly { name: string; hex: string }[],
+  photos: readonly GroundView[],
+): ProofGround[] {
   const plain = (id: string, name: string, hex: string): ProofGround => ({ id, name, hex, url: null });
-  const photo = (tone: GroundView['tone']): ProofGround[] => photos.filter((g) => g.tone === tone).slice(0, 1).map((g) => ({ id: g.id, name: g.name, hex: null, url: g.picture }));
+  const photo = (tone: GroundView['tone']): ProofGround[] =>
+    photos
+      .filter((g) => g.tone === tone)
+      .slice(0, 1)
+      .map((g) => ({ id: g.id, name: g.name, hex: null, url: g.picture }));
   const brand = palette.find((c) => c.name === 'Enamel cream') ?? palette[0];
   return [
-    plain('white', 'White', '#ffffff'), plain('grey', 'Mid grey', '#808080'), plain('black', 'Black', '#000000'),
-    ...(brand ? [plain('brand', brand.name, brand.hex)] : []), ...photo('light'), ...photo('dark'),
+    plain('white', 'White', '#ffffff'),
+    plain('grey', 'Mid grey', '#808080'),
+    plain('black', 'Black', '#000000'),
+    ...(brand ? [plain('brand', brand.name, brand.hex)] : []),
+    ...photo('light'),
+    ...photo('dark'),
   ];
 }

@@ -42,44 +42,69 @@ export function useRecipeDraft(mark: MarkView): RecipeDraft {
     if (pending === 0) newest.current = mark;
   }, [mark, pending]);
 
-  const enqueue = useCallback((step: (current: MarkView) => Promise<MarkView>) => {
-    setPending((n) => n + 1);
-    setProblem(null);
-    chain.current = chain.current.catch(() => newest.current).then(() => step(newest.current)).then((stored) => {
-      newest.current = stored;
-      queries.setQueryData(markQuery(stored.id).queryKey, stored);
-      return stored;
-    });
-    chain.current.catch((error: unknown) => {
-      setProblem(wordsFor(error));
-      setDraft(null);
-      return queries.refetchQueries({ queryKey: markQuery(newest.current.id).queryKey });
-    }).finally(() => {
-      setPending((n) => {
-        if (n === 1) setDraft(null);
-        return n - 1;
-      });
-      void queries.invalidateQueries({ queryKey: ['marks'] });
-    });
-  }, [queries]);
+  const enqueue = useCallback(
+    (step: (current: MarkView) => Promise<MarkView>) => {
+      setPending((n) => n + 1);
+      setProblem(null);
+      chain.current = chain.current
+        .catch(() => newest.current)
+        .then(() => step(newest.current))
+        .then((stored) => {
+          newest.current = stored;
+          queries.setQueryData(markQuery(stored.id).queryKey, stored);
+          return stored;
+        });
+      chain.current
+        .catch((error: unknown) => {
+          setProblem(wordsFor(error));
+          setDraft(null);
+          return queries.refetchQueries({ queryKey: markQuery(newest.current.id).queryKey });
+        })
+        .finally(() => {
+          setPending((n) => {
+            if (n === 1) setDraft(null);
+            return n - 1;
+          });
+          void queries.invalidateQueries({ queryKey: ['marks'] });
+        });
+    },
+    [queries],
+  );
 
   const preview = useCallback((recipe: Recipe) => {
     setMoving(true);
     setDraft(recipe);
   }, []);
-  const commit = useCallback((recipe: Recipe, why: string) => {
-    setMoving(false);
-    setDraft(recipe);
-    enqueue((current) => send<MarkView>('PUT', paths.markRecipe(current.id), { basedOn: current.revision, why, recipe }));
-  }, [enqueue]);
-  const step = useCallback((way: 'undo' | 'redo') => {
-    setMoving(false);
-    setDraft(null);
-    enqueue((current) => send<MarkView>('POST', paths.markStep(current.id, way)));
-  }, [enqueue]);
+  const commit = useCallback(
+    (recipe: Recipe, why: string) => {
+      setMoving(false);
+      setDraft(recipe);
+      enqueue((current) =>
+        send<MarkView>('PUT', paths.markRecipe(current.id), { basedOn: current.revision, why, recipe }),
+      );
+    },
+    [enqueue],
+  );
+  const step = useCallback(
+    (way: 'undo' | 'redo') => {
+      setMoving(false);
+      setDraft(null);
+      enqueue((current) => send<MarkView>('POST', paths.markStep(current.id, way)));
+    },
+    [enqueue],
+  );
 
   return {
-    recipe: draft ?? mark.recipe, preview, commit, undo: () => step('undo'), redo: () => step('redo'),
-    canUndo: mark.canUndo, canRedo: mark.canRedo, isMoving, isSaving: pending > 0, problem, settle: () => chain.current.then(() => newest.current),
+    recipe: draft ?? mark.recipe,
+    preview,
+    commit,
+    undo: () => step('undo'),
+    redo: () => step('redo'),
+    canUndo: mark.canUndo,
+    canRedo: mark.canRedo,
+    isMoving,
+    isSaving: pending > 0,
+    problem,
+    settle: () => chain.current.then(() => newest.current),
   };
 }

@@ -42,19 +42,49 @@ export function DeliveryPanel({ mark, draft, count, enlarged, isBlocked, hasExte
   return (
     <aside className="delivery" aria-label="Delivery">
       <h2>Delivery</h2>
-      {!hasExtents && <p className="finding"><b>Nothing to deliver.</b> Nothing of the mark is visible after the cut-out.</p>}
-      {enlarged > 0 && <p className="finding"><b>{enlarged} of {count} enlarged.</b> The original is smaller than these widths, so edges turn soft. Use a smaller width, or a larger original.</p>}
-      <Button type="primary" size="large" block disabled={count === 0 || isBlocked || isMaking || !hasExtents} loading={make.isPending} onClick={() => make.mutate()}>
+      {!hasExtents && (
+        <p className="finding">
+          <b>Nothing to deliver.</b> Nothing of the mark is visible after the cut-out.
+        </p>
+      )}
+      {enlarged > 0 && (
+        <p className="finding">
+          <b>
+            {enlarged} of {count} enlarged.
+          </b>{' '}
+          The original is smaller than these widths, so edges turn soft. Use a smaller width, or a larger original.
+        </p>
+      )}
+      <Button
+        type="primary"
+        size="large"
+        block
+        disabled={count === 0 || isBlocked || isMaking || !hasExtents}
+        loading={make.isPending}
+        onClick={() => make.mutate()}
+      >
         Make {count} {count === 1 ? 'file' : 'files'}
       </Button>
-      {make.error && <p className="finding" role="alert">{wordsFor(make.error)}</p>}
+      {make.error && (
+        <p className="finding" role="alert">
+          {wordsFor(make.error)}
+        </p>
+      )}
       {isMaking && delivery && <Making delivery={delivery} />}
-      {delivery?.state === 'failed' && <p className="finding" role="alert"><b>Not made.</b> {delivery.problem}</p>}
+      {delivery?.state === 'failed' && (
+        <p className="finding" role="alert">
+          <b>Not made.</b> {delivery.problem}
+        </p>
+      )}
       {delivery?.state === 'cancelled' && <p className="finding note">Stopped. No file was kept.</p>}
       {delivery?.state === 'ready' && (
         <>
-          <Button size="large" block href={paths.deliveryZip(delivery.id)} download={delivery.zipName}>Download {delivery.zipName}</Button>
-          {isStale && <p className="soft small">These files are from before your last change. Make them again to include it.</p>}
+          <Button size="large" block href={paths.deliveryZip(delivery.id)} download={delivery.zipName}>
+            Download {delivery.zipName}
+          </Button>
+          {isStale && (
+            <p className="soft small">These files are from before your last change. Make them again to include it.</p>
+          )}
           <Receipt files={delivery.files} />
         </>
       )}
@@ -67,12 +97,24 @@ const isUnderWay = (d: DeliveryView) => d.state === 'waiting' || d.state === 'ma
 function Making({ delivery }: { delivery: DeliveryView }) {
   const cancel = useMutation({ mutationFn: () => send<DeliveryView>('POST', paths.deliveryCancel(delivery.id)) });
   const since = Date.parse(delivery.createdAt);
-  const rest = delivery.doneCount > 0 ? ((Date.now() - since) / delivery.doneCount) * (delivery.fileCount - delivery.doneCount) : null;
+  const rest =
+    delivery.doneCount > 0
+      ? ((Date.now() - since) / delivery.doneCount) * (delivery.fileCount - delivery.doneCount)
+      : null;
   return (
     <div className="making" role="status">
-      <Progress percent={Math.round((delivery.doneCount / delivery.fileCount) * 100)} showInfo={false} strokeLinecap="butt" />
-      <span>{delivery.doneCount} of {delivery.fileCount} made{rest !== null && rest > 900 && `, about ${Math.ceil(rest / 1000)} s to go`}</span>
-      <button type="button" className="plain" onClick={() => cancel.mutate()}>Stop</button>
+      <Progress
+        percent={Math.round((delivery.doneCount / delivery.fileCount) * 100)}
+        showInfo={false}
+        strokeLinecap="butt"
+      />
+      <span>
+        {delivery.doneCount} of {delivery.fileCount} made
+        {rest !== null && rest > 900 && `, about ${Math.ceil(rest / 1000)} s to go`}
+      </span>
+      <button type="button" className="plain" onClick={() => cancel.mutate()}>
+        Stop
+      </button>
     </div>
   );
 }

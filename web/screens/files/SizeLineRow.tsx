@@ -19,10 +19,53 @@ export function SizeLineRow({ planned, variants, onChange, onRemove }: Props) {
   };
   return (
     <tr>
-      <td><Select size="small" aria-label="Variant" value={line.variant} style={{ width: 118 }} options={variants.map((v) => ({ value: v.id, label: v.name }))} onChange={(variant) => onChange({ ...line, variant })} /></td>
-      <td><Select size="small" aria-label="Purpose" value={line.purpose} style={{ width: 122 }} options={purposes.all.map((p) => ({ value: p.id, label: p.title }))} onChange={setPurpose} /></td>
-      <td><InputNumber size="small" aria-label="Width" min={8} max={16384} precision={0} value={line.widthPx} suffix="px" style={{ width: 96 }} onChange={(v) => v !== null && v !== line.widthPx && onChange({ ...line, widthPx: v })} changeOnWheel={false} /></td>
-      <td><InputNumber size="small" aria-label="Clear space" min={0} max={40} step={1} value={line.paddingPct} suffix="%" style={{ width: 78 }} onChange={(v) => v !== null && v !== line.paddingPct && onChange({ ...line, paddingPct: v })} /></td>
+      <td>
+        <Select
+          size="small"
+          aria-label="Variant"
+          value={line.variant}
+          style={{ width: 118 }}
+          options={variants.map((v) => ({ value: v.id, label: v.name }))}
+          onChange={(variant) => onChange({ ...line, variant })}
+        />
+      </td>
+      <td>
+        <Select
+          size="small"
+          aria-label="Purpose"
+          value={line.purpose}
+          style={{ width: 122 }}
+          options={purposes.all.map((p) => ({ value: p.id, label: p.title }))}
+          onChange={setPurpose}
+        />
+      </td>
+      <td>
+        <InputNumber
+          size="small"
+          aria-label="Width"
+          min={8}
+          max={16384}
+          precision={0}
+          value={line.widthPx}
+          suffix="px"
+          style={{ width: 96 }}
+          onChange={(v) => v !== null && v !== line.widthPx && onChange({ ...line, widthPx: v })}
+          changeOnWheel={false}
+        />
+      </td>
+      <td>
+        <InputNumber
+          size="small"
+          aria-label="Clear space"
+          min={0}
+          max={40}
+          step={1}
+          value={line.paddingPct}
+          suffix="%"
+          style={{ width: 78 }}
+          onChange={(v) => v !== null && v !== line.paddingPct && onChange({ ...line, paddingPct: v })}
+        />
+      </td>
       <td className="lines-file">
         <span title={`${name}.png`}>{name ? `${name}.png` : planned.problem}</span>
         <span className="soft small">
@@ -30,7 +73,11 @@ export function SizeLineRow({ planned, variants, onChange, onRemove }: Props) {
           {enlargement > 1.01 && <span className="warn"> · enlarged {enlargement.toFixed(1)} times</span>}
         </span>
       </td>
-      <td><button type="button" className="plain" aria-label={`Remove ${name}`} onClick={onRemove}>✕</button></td>
+      <td>
+        <button type="button" className="plain" aria-label={`Remove ${name}`} onClick={onRemove}>
+          ✕
+        </button>
+      </td>
     </tr>
   );
 }

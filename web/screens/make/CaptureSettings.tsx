@@ -3,7 +3,17 @@ import type { MakeMarkRequest } from '../../../contract/requests';
 
 export type Choice = NonNullable<MakeMarkRequest['capture']>;
 
-export const startChoice: Choice = { paper: 'cream', lines: 'none', light: 'lamp', tiltDeg: -8, noise: 4, blurPx: 0.8, quality: 80, hasPlace: true, widthPx: 2000 };
+export const startChoice: Choice = {
+  paper: 'cream',
+  lines: 'none',
+  light: 'lamp',
+  tiltDeg: -8,
+  noise: 4,
+  blurPx: 0.8,
+  quality: 80,
+  hasPlace: true,
+  widthPx: 2000,
+};
 
 const labels: Record<string, string> = { envelope: 'brown' };
 const few = (values: readonly string[]) => values.map((value) => ({ value, label: labels[value] ?? value }));
@@ -11,10 +21,40 @@ const few = (values: readonly string[]) => values.map((value) => ({ value, label
 /** What the simulated photograph looks like: paper, light, tilt, and what camera and file do to it. */
 export function CaptureSettings({ value, onChange }: { value: Choice; onChange: (value: Choice) => void }) {
   const pick = (label: string, key: 'paper' | 'lines' | 'light', values: readonly string[]) => (
-    <div className="panel-field"><b>{label}</b><Segmented block size="small" aria-label={label} value={value[key]} options={few(values)} onChange={(v) => onChange({ ...value, [key]: v } as Choice)} /></div>
+    <div className="panel-field">
+      <b>{label}</b>
+      <Segmented
+        block
+        size="small"
+        aria-label={label}
+        value={value[key]}
+        options={few(values)}
+        onChange={(v) => onChange({ ...value, [key]: v } as Choice)}
+      />
+    </div>
   );
-  const number = (label: string, key: 'tiltDeg' | 'noise' | 'blurPx' | 'quality' | 'widthPx', min: number, max: number, step: number, unit?: string) => (
-    <label className="panel-row"><b>{label}</b><InputNumber size="small" aria-label={label} min={min} max={max} step={step} value={value[key]} onChange={(v) => v !== null && onChange({ ...value, [key]: key === 'widthPx' ? Math.round(v) : v })} suffix={unit} style={{ width: 104 }} /></label>
+  const number = (
+    label: string,
+    key: 'tiltDeg' | 'noise' | 'blurPx' | 'quality' | 'widthPx',
+    min: number,
+    max: number,
+    step: number,
+    unit?: string,
+  ) => (
+    <label className="panel-row">
+      <b>{label}</b>
+      <InputNumber
+        size="small"
+        aria-label={label}
+        min={min}
+        max={max}
+        step={step}
+        value={value[key]}
+        onChange={(v) => v !== null && onChange({ ...value, [key]: key === 'widthPx' ? Math.round(v) : v })}
+        suffix={unit}
+        style={{ width: 104 }}
+      />
+    </label>
   );
   return (
     <section className="capture" aria-label="Simulate a photograph">
@@ -27,7 +67,13 @@ export function CaptureSettings({ value, onChange }: { value: Choice; onChange: 
       {number('Blur', 'blurPx', 0, 4, 0.1, 'px')}
       {number('JPEG quality', 'quality', 30, 100, 5)}
       {number('Width', 'widthPx', 400, 4000, 100, 'px')}
-      <label className="panel-row"><span><b>Location tag</b><small className="soft">never leaves Tassel again</small></span><Switch size="small" checked={value.hasPlace} onChange={(hasPlace) => onChange({ ...value, hasPlace })} /></label>
+      <label className="panel-row">
+        <span>
+          <b>Location tag</b>
+          <small className="soft">never leaves Tassel again</small>
+        </span>
+        <Switch size="small" checked={value.hasPlace} onChange={(hasPlace) => onChange({ ...value, hasPlace })} />
+      </label>
     </section>
   );
 }

@@ -3,9 +3,16 @@ import { type PointerEvent, memo, useRef, useState } from 'react';
 import { type PenPoint, penOutline } from '../../../core/geometry/penStroke';
 import { InkSwatches } from './InkSwatches';
 
-export interface Stroke { readonly points: readonly PenPoint[]; readonly hasPressure: boolean }
+export interface Stroke {
+  readonly points: readonly PenPoint[];
+  readonly hasPressure: boolean;
+}
 export type Drawing = readonly Stroke[];
-export interface Pen { readonly width: number; readonly thinning: number; readonly smoothing: number }
+export interface Pen {
+  readonly width: number;
+  readonly thinning: number;
+  readonly smoothing: number;
+}
 
 export const startPen: Pen = { width: 7, thinning: 0.6, smoothing: 0.5 };
 /** The pad's own size: what is drawn keeps its place when the window changes. */
@@ -30,7 +37,9 @@ const outlineOf = (drawing: Drawing, pen: Pen): string => {
 };
 
 // Of the tries only the one under the hand changes: the others keep their outlines.
-const Ink = memo(({ drawing, pen, colour }: { drawing: Drawing; pen: Pen; colour: string }) => <path d={outlineOf(drawing, pen)} fill={colour} />);
+const Ink = memo(({ drawing, pen, colour }: { drawing: Drawing; pen: Pen; colour: string }) => (
+  <path d={outlineOf(drawing, pen)} fill={colour} />
+));
 Ink.displayName = 'Ink';
 
 /** A pad for mouse, pen and touch; several tries side by side to choose from. */
@@ -56,39 +65,123 @@ export function DrawPad({ tries, chosen, pen, colour, palette, onTries, onChoose
   return (
     <section className="pad" aria-label="Pad">
       <div className="pad-tools">
-        <Segmented size="small" aria-label="Pad’s tone" value={tone} onChange={(v) => setTone(v as 'light' | 'dark')} options={[{ value: 'light', label: 'light pad' }, { value: 'dark', label: 'dark pad' }]} />
+        <Segmented
+          size="small"
+          aria-label="Pad’s tone"
+          value={tone}
+          onChange={(v) => setTone(v as 'light' | 'dark')}
+          options={[
+            { value: 'light', label: 'light pad' },
+            { value: 'dark', label: 'dark pad' },
+          ]}
+        />
         <InkSwatches colour={colour} palette={palette} onColour={onColour} />
         <span className="pad-space" />
-        <Button size="small" disabled={drawing.length === 0} onClick={() => setDrawing(drawing.slice(0, -1))}>Step back</Button>
-        <Button size="small" disabled={drawing.length === 0} onClick={() => setDrawing([])}>Clear</Button>
+        <Button size="small" disabled={drawing.length === 0} onClick={() => setDrawing(drawing.slice(0, -1))}>
+          Step back
+        </Button>
+        <Button size="small" disabled={drawing.length === 0} onClick={() => setDrawing([])}>
+          Clear
+        </Button>
       </div>
       <svg
-        ref={pad} className={`pad-sheet ${tone}`} viewBox={`0 0 ${PAD.width} ${PAD.height}`} role="img" aria-label="Sign here"
-        onPointerDown={(e) => { e.currentTarget.setPointerCapture(e.pointerId); setLive({ points: [read(e)], hasPressure: e.pointerType === 'pen' }); }}
+        ref={pad}
+        className={`pad-sheet ${tone}`}
+        viewBox={`0 0 ${PAD.width} ${PAD.height}`}
+        role="img"
+        aria-label="Sign here"
+        onPointerDown={(e) => {
+          e.currentTarget.setPointerCapture(e.pointerId);
+          setLive({ points: [read(e)], hasPressure: e.pointerType === 'pen' });
+        }}
         onPointerMove={onPointerMove}
-        onPointerUp={() => { if (live) setDrawing([...drawing, live]); setLive(null); }}
+        onPointerUp={() => {
+          if (live) setDrawing([...drawing, live]);
+          setLive(null);
+        }}
         onPointerCancel={() => setLive(null)}
       >
         <line x1={60} x2={940} y1={330} y2={330} className="pad-line" />
         <Ink drawing={live ? [...drawing, live] : drawing} pen={pen} colour={colour} />
       </svg>
       <div className="pad-pen">
-        <PenSlider label="Ink width" min={1} max={24} step={0.5} value={pen.width} onChange={(width) => onPen({ ...pen, width })} />
-        <PenSlider label="Pressure or speed" min={0} max={1} step={0.05} value={pen.thinning} onChange={(thinning) => onPen({ ...pen, thinning })} />
-        <PenSlider label="Smoothing" min={0} max={1} step={0.05} value={pen.smoothing} onChange={(smoothing) => onPen({ ...pen, smoothing })} />
+        <PenSlider
+          label="Ink width"
+          min={1}
+          max={24}
+          step={0.5}
+          value={pen.width}
+          onChange={(width) => onPen({ ...pen, width })}
+        />
+        <PenSlider
+          label="Pressure or speed"
+          min={0}
+          max={1}
+          step={0.05}
+          value={pen.thinning}
+          onChange={(thinning) => onPen({ ...pen, thinning })}
+        />
+        <PenSlider
+          label="Smoothing"
+          min={0}
+          max={1}
+          step={0.05}
+          value={pen.smoothing}
+          onChange={(smoothing) => onPen({ ...pen, smoothing })}
+        />
       </div>
       <div className="pad-tries" role="group" aria-label="Tries">
         {tries.map((t, k) => (
-          <button key={k} type="button" className={`pad-try ${tone}`} aria-pressed={k === chosen} aria-label={`Try ${k + 1}`} onClick={() => onChoose(k)}>
-            <svg viewBox={`0 0 ${PAD.width} ${PAD.height}`} aria-hidden="true"><Ink drawing={t} pen={pen} colour={colour} /></svg>
+          <button
+            key={k}
+            type="button"
+            className={`pad-try ${tone}`}
+            aria-pressed={k === chosen}
+            aria-label={`Try ${k + 1}`}
+            onClick={() => onChoose(k)}
+          >
+            <svg viewBox={`0 0 ${PAD.width} ${PAD.height}`} aria-hidden="true">
+              <Ink drawing={t} pen={pen} colour={colour} />
+            </svg>
           </button>
         ))}
-        {tries.length < MOST_TRIES && <button type="button" className="pad-try is-new" disabled={drawing.length === 0} onClick={() => { onTries([...tries, []]); onChoose(tries.length); }}>Another try</button>}
+        {tries.length < MOST_TRIES && (
+          <button
+            type="button"
+            className="pad-try is-new"
+            disabled={drawing.length === 0}
+            onClick={() => {
+              onTries([...tries, []]);
+              onChoose(tries.length);
+            }}
+          >
+            Another try
+          </button>
+        )}
       </div>
     </section>
   );
 }
 
-function PenSlider({ label, value, min, max, step, onChange }: { label: string; value: number; min: number; max: number; step: number; onChange: (value: number) => void }) {
-  return <label className="pad-slider"><b>{label}</b><Slider ariaLabelForHandle={label} min={min} max={max} step={step} value={value} onChange={onChange} /></label>;
+function PenSlider({
+  label,
+  value,
+  min,
+  max,
+  step,
+  onChange,
+}: {
+  label: string;
+  value: number;
+  min: number;
+  max: number;
+  step: number;
+  onChange: (value: number) => void;
+}) {
+  return (
+    <label className="pad-slider">
+      <b>{label}</b>
+      <Slider ariaLabelForHandle={label} min={min} max={max} step={step} value={value} onChange={onChange} />
+    </label>
+  );
 }

@@ -38,30 +38,110 @@ function Make({ how, brand }: { how: 'draw' | 'type'; brand: BrandView }) {
   const { make, problem, isBusy } = useMake(brandId);
   const isDrawing = how === 'draw';
   const isEmpty = isDrawing ? tries[chosen].length === 0 : type.text.trim() === '';
-  const finish = () => void make({
-    name: name.trim() || (isDrawing ? 'Drawn signature' : type.text.trim().split('\n')[0].slice(0, 60)), colour,
-    ...(isDrawing ? { drawn: { strokes: tries[chosen].map((s) => s.points), pen: { ...pen, bySpeed: !tries[chosen].some((s) => s.hasPressure) } } } : {}),
-    ...(isDrawing ? {} : { typed: { lines: type.text.split('\n').slice(0, 8), typeface: type.typeface, sizePx: type.sizePx, spacing: type.spacing, lineHeight: type.lineHeight, align: type.align } }),
-    ...(isPhotograph ? { capture: choice } : {}),
-  } as MakeMarkRequest);
+  const finish = () =>
+    void make({
+      name: name.trim() || (isDrawing ? 'Drawn signature' : type.text.trim().split('\n')[0].slice(0, 60)),
+      colour,
+      ...(isDrawing
+        ? {
+            drawn: {
+              strokes: tries[chosen].map((s) => s.points),
+              pen: { ...pen, bySpeed: !tries[chosen].some((s) => s.hasPressure) },
+            },
+          }
+        : {}),
+      ...(isDrawing
+        ? {}
+        : {
+            typed: {
+              lines: type.text.split('\n').slice(0, 8),
+              typeface: type.typeface,
+              sizePx: type.sizePx,
+              spacing: type.spacing,
+              lineHeight: type.lineHeight,
+              align: type.align,
+            },
+          }),
+      ...(isPhotograph ? { capture: choice } : {}),
+    } as MakeMarkRequest);
   return (
     <div className="make">
       <header className="make-head">
         <h1>{isDrawing ? 'Draw a signature' : 'Type a mark'}</h1>
-        <nav className="make-ways" aria-label="Ways to make a mark"><Link to="/take-in/draw" aria-current={isDrawing ? 'page' : undefined}>Draw</Link><Link to="/take-in/type" aria-current={isDrawing ? undefined : 'page'}>Type</Link></nav>
+        <nav className="make-ways" aria-label="Ways to make a mark">
+          <Link to="/take-in/draw" aria-current={isDrawing ? 'page' : undefined}>
+            Draw
+          </Link>
+          <Link to="/take-in/type" aria-current={isDrawing ? undefined : 'page'}>
+            Type
+          </Link>
+        </nav>
       </header>
       <div className="make-room">
-        {isDrawing ? <DrawPad tries={tries} chosen={chosen} pen={pen} colour={colour} onTries={setTries} onChoose={setChosen} onPen={setPen} onColour={setColour} palette={palette} />
-          : <TypeSetter brandName={brand.name} values={type} colour={colour} palette={palette} onChange={setType} onColour={setColour} />}
+        {isDrawing ? (
+          <DrawPad
+            tries={tries}
+            chosen={chosen}
+            pen={pen}
+            colour={colour}
+            onTries={setTries}
+            onChoose={setChosen}
+            onPen={setPen}
+            onColour={setColour}
+            palette={palette}
+          />
+        ) : (
+          <TypeSetter
+            brandName={brand.name}
+            values={type}
+            colour={colour}
+            palette={palette}
+            onChange={setType}
+            onColour={setColour}
+          />
+        )}
         <aside className="make-panel" aria-label="What it becomes">
-          <label className="panel-field"><b>Name</b><Input value={name} maxLength={100} placeholder={isDrawing ? 'Drawn signature' : 'Named by its first line'} onChange={(e) => setName(e.target.value)} /></label>
-          <div className="panel-field"><b>Becomes</b>
-            <Segmented block size="small" aria-label="Becomes" value={isPhotograph ? 'photograph' : 'paths'} onChange={(v) => setPhotograph(v === 'photograph')} options={[{ value: 'paths', label: 'a mark of paths' }, { value: 'photograph', label: 'a photograph' }]} />
+          <label className="panel-field">
+            <b>Name</b>
+            <Input
+              value={name}
+              maxLength={100}
+              placeholder={isDrawing ? 'Drawn signature' : 'Named by its first line'}
+              onChange={(e) => setName(e.target.value)}
+            />
+          </label>
+          <div className="panel-field">
+            <b>Becomes</b>
+            <Segmented
+              block
+              size="small"
+              aria-label="Becomes"
+              value={isPhotograph ? 'photograph' : 'paths'}
+              onChange={(v) => setPhotograph(v === 'photograph')}
+              options={[
+                { value: 'paths', label: 'a mark of paths' },
+                { value: 'photograph', label: 'a photograph' },
+              ]}
+            />
           </div>
-          {isPhotograph ? <CaptureSettings value={choice} onChange={setChoice} /> : <p className="soft small">Sharp at any size and transparent from the start.</p>}
-          {problem && <p className="finding" role="alert">{problem}</p>}
-          <Button type="primary" block disabled={isEmpty || isBusy} loading={isBusy} onClick={finish}>{isPhotograph ? 'Simulate the photograph and take it in' : 'Make the mark'}</Button>
-          {isEmpty && <p className="soft small">{isDrawing ? 'Sign on the pad first. Try several times and keep the best.' : 'Type at least one letter.'}</p>}
+          {isPhotograph ? (
+            <CaptureSettings value={choice} onChange={setChoice} />
+          ) : (
+            <p className="soft small">Sharp at any size and transparent from the start.</p>
+          )}
+          {problem && (
+            <p className="finding" role="alert">
+              {problem}
+            </p>
+          )}
+          <Button type="primary" block disabled={isEmpty || isBusy} loading={isBusy} onClick={finish}>
+            {isPhotograph ? 'Simulate the photograph and take it in' : 'Make the mark'}
+          </Button>
+          {isEmpty && (
+            <p className="soft small">
+              {isDrawing ? 'Sign on the pad first. Try several times and keep the best.' : 'Type at least one letter.'}
+            </p>
+          )}
         </aside>
       </div>
     </div>
@@ -73,18 +153,21 @@ function useMake(brandId: string) {
   const [isBusy, setBusy] = useState(false);
   const queries = useQueryClient();
   const navigate = useNavigate();
-  const make = useCallback(async (request: MakeMarkRequest) => {
-    setBusy(true);
-    setProblem(null);
-    try {
-      const { mark, isDuplicate } = await send<TakenIn>('POST', paths.brandMade(brandId), request);
-      await queries.invalidateQueries({ queryKey: ['marks'] });
-      void queries.invalidateQueries({ queryKey: ['brands'] });
-      void navigate(`/marks/${mark.id}/cutOut`, { state: { justTakenIn: !isDuplicate, isDuplicate } });
-    } catch (error) {
-      setProblem(wordsFor(error));
-      setBusy(false);
-    }
-  }, [brandId, queries, navigate]);
+  const make = useCallback(
+    async (request: MakeMarkRequest) => {
+      setBusy(true);
+      setProblem(null);
+      try {
+        const { mark, isDuplicate } = await send<TakenIn>('POST', paths.brandMade(brandId), request);
+        await queries.invalidateQueries({ queryKey: ['marks'] });
+        void queries.invalidateQueries({ queryKey: ['brands'] });
+        void navigate(`/marks/${mark.id}/cutOut`, { state: { justTakenIn: !isDuplicate, isDuplicate } });
+      } catch (error) {
+        setProblem(wordsFor(error));
+        setBusy(false);
+      }
+    },
+    [brandId, queries, navigate],
+  );
   return { make, problem, isBusy };
 }

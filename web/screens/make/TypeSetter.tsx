@@ -6,9 +6,19 @@ import { boundsOfPath } from '../../../core/vector/pathData';
 import { InkSwatches } from './InkSwatches';
 import { useTypeset } from './useTypeset';
 
-export interface TypeValues extends TypeOptions { readonly text: string; readonly typeface: TypefaceId }
+export interface TypeValues extends TypeOptions {
+  readonly text: string;
+  readonly typeface: TypefaceId;
+}
 
-export const startType: TypeValues = { text: '', typeface: 'great-vibes', sizePx: 160, spacing: 0, lineHeight: 1.2, align: 'left' };
+export const startType: TypeValues = {
+  text: '',
+  typeface: 'great-vibes',
+  sizePx: 160,
+  spacing: 0,
+  lineHeight: 1.2,
+  align: 'left',
+};
 
 interface Props {
   readonly values: TypeValues;
@@ -29,36 +39,135 @@ export function TypeSetter({ values, colour, palette, brandName, onChange, onCol
   const box = d ? boundsOfPath(d) : null;
   const room = box ? Math.max(box.width, box.height) * 0.06 : 0;
   const set = (change: Partial<TypeValues>) => onChange({ ...values, ...change });
-  const append = (words: string) => set({ text: `${text}${text && !text.endsWith('\n') && !text.endsWith(' ') ? ' ' : ''}${words}` });
+  const append = (words: string) =>
+    set({ text: `${text}${text && !text.endsWith('\n') && !text.endsWith(' ') ? ' ' : ''}${words}` });
   return (
     <section className="pad" aria-label="Type">
       <div className="pad-tools">
-        <Segmented size="small" aria-label="Sheet’s tone" value={tone} onChange={(v) => setTone(v as 'light' | 'dark')} options={[{ value: 'light', label: 'light sheet' }, { value: 'dark', label: 'dark sheet' }]} />
+        <Segmented
+          size="small"
+          aria-label="Sheet’s tone"
+          value={tone}
+          onChange={(v) => setTone(v as 'light' | 'dark')}
+          options={[
+            { value: 'light', label: 'light sheet' },
+            { value: 'dark', label: 'dark sheet' },
+          ]}
+        />
         <InkSwatches colour={colour} palette={palette} onColour={onColour} />
       </div>
-      <svg className={`pad-sheet ${tone}`} viewBox={box ? `${box.x - room} ${box.y - room} ${box.width + 2 * room} ${box.height + 2 * room}` : '0 0 1000 460'} role="img" aria-label="The mark as it will be">
+      <svg
+        className={`pad-sheet ${tone}`}
+        viewBox={
+          box ? `${box.x - room} ${box.y - room} ${box.width + 2 * room} ${box.height + 2 * room}` : '0 0 1000 460'
+        }
+        role="img"
+        aria-label="The mark as it will be"
+      >
         {box && <path d={d} fill={colour} />}
       </svg>
-      {problem && <p className="finding" role="alert">{problem}</p>}
+      {problem && (
+        <p className="finding" role="alert">
+          {problem}
+        </p>
+      )}
       <div className="type-form">
-        <label className="panel-field type-text"><b>Text</b>
-          <Input.TextArea aria-label="Text" autoSize={{ minRows: 2, maxRows: 5 }} value={text} placeholder="Odile Farrant" onChange={(e) => set({ text: e.target.value.split('\n').slice(0, 8).map((l) => l.slice(0, MOST_LETTERS)).join('\n') })} />
+        <label className="panel-field type-text">
+          <b>Text</b>
+          <Input.TextArea
+            aria-label="Text"
+            autoSize={{ minRows: 2, maxRows: 5 }}
+            value={text}
+            placeholder="Odile Farrant"
+            onChange={(e) =>
+              set({
+                text: e.target.value
+                  .split('\n')
+                  .slice(0, 8)
+                  .map((l) => l.slice(0, MOST_LETTERS))
+                  .join('\n'),
+              })
+            }
+          />
           <span className="panel-links">
-            <button type="button" className="plain small" onClick={() => append('©')}>add ©</button>
-            <button type="button" className="plain small" onClick={() => append(String(new Date().getFullYear()))}>add the year</button>
-            <button type="button" className="plain small" onClick={() => append(brandName)}>add the brand’s name</button>
+            <button type="button" className="plain small" onClick={() => append('©')}>
+              add ©
+            </button>
+            <button type="button" className="plain small" onClick={() => append(String(new Date().getFullYear()))}>
+              add the year
+            </button>
+            <button type="button" className="plain small" onClick={() => append(brandName)}>
+              add the brand’s name
+            </button>
           </span>
         </label>
-        <div className="panel-field"><b>Typeface</b>
+        <div className="panel-field">
+          <b>Typeface</b>
           <span className="type-faces" role="radiogroup" aria-label="Typeface">
-            {typefaces.map((t) => <button key={t.id} type="button" role="radio" aria-checked={t.id === typeface} className="pill" onClick={() => set({ typeface: t.id })}>{t.title}</button>)}
+            {typefaces.map((t) => (
+              <button
+                key={t.id}
+                type="button"
+                role="radio"
+                aria-checked={t.id === typeface}
+                className="pill"
+                onClick={() => set({ typeface: t.id })}
+              >
+                {t.title}
+              </button>
+            ))}
           </span>
         </div>
         <div className="type-numbers">
-          <label className="panel-field"><b>Size</b><InputNumber size="small" aria-label="Size" min={8} max={600} step={4} value={sizePx} onChange={(v) => v !== null && set({ sizePx: v })} suffix="px" /></label>
-          <label className="panel-field"><b>Letter spacing</b><InputNumber size="small" aria-label="Letter spacing" min={-20} max={100} step={1} value={Math.round(spacing * 100)} onChange={(v) => v !== null && set({ spacing: v / 100 })} suffix="%" /></label>
-          <label className="panel-field"><b>Line spacing</b><InputNumber size="small" aria-label="Line spacing" min={60} max={300} step={5} value={Math.round(lineHeight * 100)} onChange={(v) => v !== null && set({ lineHeight: v / 100 })} suffix="%" /></label>
-          <div className="panel-field"><b>Alignment</b><Segmented size="small" aria-label="Alignment" value={align} options={['left', 'centre', 'right']} onChange={(v) => set({ align: v as TypeValues['align'] })} /></div>
+          <label className="panel-field">
+            <b>Size</b>
+            <InputNumber
+              size="small"
+              aria-label="Size"
+              min={8}
+              max={600}
+              step={4}
+              value={sizePx}
+              onChange={(v) => v !== null && set({ sizePx: v })}
+              suffix="px"
+            />
+          </label>
+          <label className="panel-field">
+            <b>Letter spacing</b>
+            <InputNumber
+              size="small"
+              aria-label="Letter spacing"
+              min={-20}
+              max={100}
+              step={1}
+              value={Math.round(spacing * 100)}
+              onChange={(v) => v !== null && set({ spacing: v / 100 })}
+              suffix="%"
+            />
+          </label>
+          <label className="panel-field">
+            <b>Line spacing</b>
+            <InputNumber
+              size="small"
+              aria-label="Line spacing"
+              min={60}
+              max={300}
+              step={5}
+              value={Math.round(lineHeight * 100)}
+              onChange={(v) => v !== null && set({ lineHeight: v / 100 })}
+              suffix="%"
+            />
+          </label>
+          <div className="panel-field">
+            <b>Alignment</b>
+            <Segmented
+              size="small"
+              aria-label="Alignment"
+              value={align}
+              options={['left', 'centre', 'right']}
+              onChange={(v) => set({ align: v as TypeValues['align'] })}
+            />
+          </div>
         </div>
       </div>
     </section>

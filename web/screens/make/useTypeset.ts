@@ -15,7 +15,9 @@ const loaded = new Map<TypefaceId, Promise<TypeFont>>();
 const loadFont = (id: TypefaceId): Promise<TypeFont> => {
   let font = loaded.get(id);
   if (!font) {
-    font = Promise.all([import('opentype.js'), fetch(urls[id]).then((r) => r.arrayBuffer())]).then(([{ default: opentype }, bytes]) => opentype.parse(bytes) as TypeFont);
+    font = Promise.all([import('opentype.js'), fetch(urls[id]).then((r) => r.arrayBuffer())]).then(
+      ([{ default: opentype }, bytes]) => opentype.parse(bytes) as TypeFont,
+    );
     font.catch(() => loaded.delete(id));
     loaded.set(id, font);
   }
@@ -23,12 +25,18 @@ const loadFont = (id: TypefaceId): Promise<TypeFont> => {
 };
 
 /** The type as it will be made, by the very function that the server makes it with. */
-export function useTypeset(text: string, typeface: TypefaceId, options: TypeOptions): { d: string; problem: string | null } {
+export function useTypeset(
+  text: string,
+  typeface: TypefaceId,
+  options: TypeOptions,
+): { d: string; problem: string | null } {
   const [font, setFont] = useState<{ id: TypefaceId; font: TypeFont } | null>(null);
   const [failure, setFailure] = useState<string | null>(null);
   useEffect(() => {
     let isGone = false;
-    loadFont(typeface).then((f) => !isGone && setFont({ id: typeface, font: f })).catch((error: unknown) => !isGone && setFailure(wordsFor(error)));
+    loadFont(typeface)
+      .then((f) => !isGone && setFont({ id: typeface, font: f }))
+      .catch((error: unknown) => !isGone && setFailure(wordsFor(error)));
     return () => {
       isGone = true;
     };

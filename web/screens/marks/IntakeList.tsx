@@ -1,10 +1,25 @@
 import { Link } from 'react-router';
 import type { IntakeRow } from '../../data/useIntake';
 
-const signs: Record<IntakeRow['state'], string> = { waiting: '·', reading: '…', done: '✓', known: '=', refused: '✕', cancelled: '–' };
+const signs: Record<IntakeRow['state'], string> = {
+  waiting: '·',
+  reading: '…',
+  done: '✓',
+  known: '=',
+  refused: '✕',
+  cancelled: '–',
+};
 
 /** What each file that was dropped turned out to be. */
-export function IntakeList({ rows, onCancel, onClear }: { rows: readonly IntakeRow[]; onCancel: () => void; onClear: () => void }) {
+export function IntakeList({
+  rows,
+  onCancel,
+  onClear,
+}: {
+  rows: readonly IntakeRow[];
+  onCancel: () => void;
+  onClear: () => void;
+}) {
   if (rows.length === 0) return null;
   const isBusy = rows.some((r) => r.state === 'waiting' || r.state === 'reading');
   const ended = rows.filter((r) => r.state !== 'waiting' && r.state !== 'reading').length;
@@ -12,9 +27,21 @@ export function IntakeList({ rows, onCancel, onClear }: { rows: readonly IntakeR
     <section className="intake" aria-label="Taken in" aria-live="polite">
       <header>
         <h2>{isBusy ? `Taking in, ${ended} of ${rows.length}` : 'Taken in'}</h2>
-        {isBusy ? <button type="button" className="plain" onClick={onCancel}>Stop</button> : <button type="button" className="plain" onClick={onClear}>Close this list</button>}
+        {isBusy ? (
+          <button type="button" className="plain" onClick={onCancel}>
+            Stop
+          </button>
+        ) : (
+          <button type="button" className="plain" onClick={onClear}>
+            Close this list
+          </button>
+        )}
       </header>
-      <ul>{rows.map((row) => <IntakeLine key={row.key} row={row} />)}</ul>
+      <ul>
+        {rows.map((row) => (
+          <IntakeLine key={row.key} row={row} />
+        ))}
+      </ul>
     </section>
   );
 }
@@ -23,7 +50,9 @@ function IntakeLine({ row }: { row: IntakeRow }) {
   const { taken } = row;
   return (
     <li className={`intake-row ${row.state}`}>
-      <span className="intake-sign" aria-hidden="true">{signs[row.state]}</span>
+      <span className="intake-sign" aria-hidden="true">
+        {signs[row.state]}
+      </span>
       <b>{row.fileName}</b>
       <span className={row.state === 'refused' ? 'warn' : 'soft'}>
         {row.state === 'waiting' && 'waiting'}
@@ -31,7 +60,14 @@ function IntakeLine({ row }: { row: IntakeRow }) {
         {row.state === 'cancelled' && 'stopped; nothing was kept'}
         {row.state === 'refused' && row.problem}
         {taken?.isDuplicate && <>The same file is here already, as {taken.mark.name}. </>}
-        {taken && !taken.isDuplicate && <>{[taken.mark.found.sentence, ...taken.mark.found.notes.map((n) => `${n[0].toUpperCase()}${n.slice(1)}.`)].join(' ')} </>}
+        {taken && !taken.isDuplicate && (
+          <>
+            {[
+              taken.mark.found.sentence,
+              ...taken.mark.found.notes.map((n) => `${n[0].toUpperCase()}${n.slice(1)}.`),
+            ].join(' ')}{' '}
+          </>
+        )}
       </span>
       {taken && <Link to={`/marks/${taken.mark.id}/cutOut`}>Open</Link>}
     </li>

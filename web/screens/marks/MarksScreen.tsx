@@ -30,20 +30,27 @@ export function MarksScreen() {
   const [search, setSearch] = useState('');
   const navigate = useNavigate();
   // One file alone was meant to be worked on: its bench opens by itself.
-  const openSingle = useCallback((rows: readonly IntakeRow[]) => {
-    const taken = rows.length === 1 ? rows[0].taken : null;
-    if (!taken) return;
-    // A sheet of several signatures asks which of them first.
-    const stage = taken.mark.found.markCount > 1 && !taken.isDuplicate ? 'crop' : 'cutOut';
-    void navigate(`/marks/${taken.mark.id}/${stage}`, { state: { justTakenIn: !taken.isDuplicate, isDuplicate: taken.isDuplicate } });
-  }, [navigate]);
+  const openSingle = useCallback(
+    (rows: readonly IntakeRow[]) => {
+      const taken = rows.length === 1 ? rows[0].taken : null;
+      if (!taken) return;
+      // A sheet of several signatures asks which of them first.
+      const stage = taken.mark.found.markCount > 1 && !taken.isDuplicate ? 'crop' : 'cutOut';
+      void navigate(`/marks/${taken.mark.id}/${stage}`, {
+        state: { justTakenIn: !taken.isDuplicate, isDuplicate: taken.isDuplicate },
+      });
+    },
+    [navigate],
+  );
   const intake = useIntake(brand?.id ?? null, openSingle);
   const drop = useDropzone({ onDrop: (files) => void intake.add(files), noClick: true, noKeyboard: true });
   usePaste(intake.add);
   const all = useMemo(() => marks.data ?? [], [marks.data]);
   const shown = useMemo(() => {
     const words = search.trim().toLowerCase();
-    return all.filter((m) => filters[filter](m) && (words === '' || `${m.name} ${m.originalName}`.toLowerCase().includes(words)));
+    return all.filter(
+      (m) => filters[filter](m) && (words === '' || `${m.name} ${m.originalName}`.toLowerCase().includes(words)),
+    );
   }, [all, filter, search]);
 
   if (isBrandLoading) return <Waiting what="marks" />;
@@ -54,30 +61,85 @@ export function MarksScreen() {
       <input {...drop.getInputProps({ 'aria-label': 'Choose files' })} />
       <div className="marks-head">
         <h1>Marks</h1>
-        <span className="soft">{all.length} {all.length === 1 ? 'mark' : 'marks'}{withFindings > 0 && ` · ${withFindings} with findings`}</span>
+        <span className="soft">
+          {all.length} {all.length === 1 ? 'mark' : 'marks'}
+          {withFindings > 0 && ` · ${withFindings} with findings`}
+        </span>
         <div className="marks-tools">
-          <Input allowClear placeholder="Search" aria-label="Search marks" value={search} onChange={(e) => setSearch(e.target.value)} style={{ width: 170 }} />
+          <Input
+            allowClear
+            placeholder="Search"
+            aria-label="Search marks"
+            value={search}
+            onChange={(e) => setSearch(e.target.value)}
+            style={{ width: 170 }}
+          />
           {(Object.keys(filters) as FilterName[]).map((name) => (
-            <button key={name} type="button" className="pill" aria-pressed={filter === name} onClick={() => setFilter(name)}>{name}</button>
+            <button
+              key={name}
+              type="button"
+              className="pill"
+              aria-pressed={filter === name}
+              onClick={() => setFilter(name)}
+            >
+              {name}
+            </button>
           ))}
         </div>
       </div>
       <IntakeList rows={intake.rows} onCancel={intake.cancel} onClear={intake.clear} />
-      {marks.error ? <Failed error={marks.error} onRetry={() => void marks.refetch()} /> : (
+      {marks.error ? (
+        <Failed error={marks.error} onRetry={() => void marks.refetch()} />
+      ) : (
         <div className="marks-grid">
           <div className="drop-card">
             <b>Drop files here</b>
             <span className="soft small">PNG, JPEG, WebP, TIFF</span>
-            <span>or <button type="button" className="plain" onClick={drop.open}>choose</button>, or paste</span>
-            <span className="drop-others small"><Link to="/take-in/draw">Draw a signature</Link><Link to="/take-in/type">Type a mark</Link></span>
-            <Link className="small" to="/take-in/draw" state={{ photograph: true }}>Simulate a photograph</Link>
+            <span>
+              or{' '}
+              <button type="button" className="plain" onClick={drop.open}>
+                choose
+              </button>
+              , or paste
+            </span>
+            <span className="drop-others small">
+              <Link to="/take-in/draw">Draw a signature</Link>
+              <Link to="/take-in/type">Type a mark</Link>
+            </span>
+            <Link className="small" to="/take-in/draw" state={{ photograph: true }}>
+              Simulate a photograph
+            </Link>
           </div>
-          {shown.map((mark) => <MarkCard key={mark.id} mark={mark} />)}
-          {!marks.isLoading && all.length > 0 && shown.length === 0 && <p className="soft marks-none">No mark fits. <button type="button" className="plain" onClick={() => { setFilter('All'); setSearch(''); }}>Show all</button></p>}
-          {!marks.isLoading && all.length === 0 && brand && <p className="soft marks-none">No marks in {brand.name} yet. Drop a logo: it comes out transparent, in colour, black and reversed.</p>}
+          {shown.map((mark) => (
+            <MarkCard key={mark.id} mark={mark} />
+          ))}
+          {!marks.isLoading && all.length > 0 && shown.length === 0 && (
+            <p className="soft marks-none">
+              No mark fits.{' '}
+              <button
+                type="button"
+                className="plain"
+                onClick={() => {
+                  setFilter('All');
+                  setSearch('');
+                }}
+              >
+                Show all
+              </button>
+            </p>
+          )}
+          {!marks.isLoading && all.length === 0 && brand && (
+            <p className="soft marks-none">
+              No marks in {brand.name} yet. Drop a logo: it comes out transparent, in colour, black and reversed.
+            </p>
+          )}
         </div>
       )}
-      {drop.isDragActive && <div className="drop-veil" aria-hidden="true"><span>Drop to take in</span></div>}
+      {drop.isDragActive && (
+        <div className="drop-veil" aria-hidden="true">
+          <span>Drop to take in</span>
+        </div>
+      )}
     </div>
   );
 }

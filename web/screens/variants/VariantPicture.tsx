@@ -5,16 +5,38 @@ import { coverWith } from '../../components/usePhoto';
 import type { ProofGround } from '../bench/useEngine';
 
 /** One variant on one ground. */
-export function VariantPicture({ done, ground, photo, name }: { done: VariantDone | null; ground: ProofGround; photo: ImageBitmap | null; name: string }) {
-  const draw = useCallback((context: CanvasRenderingContext2D, w: number, h: number) => {
-    context.imageSmoothingQuality = 'high';
-    if (ground.hex) {
-      context.fillStyle = ground.hex;
-      context.fillRect(0, 0, w, h);
-    } else if (photo) coverWith(context, photo, 0, 0, w, h);
-    if (!done?.bitmap) return;
-    const to = fitBox(done.width, done.height, w, h, 26, 2);
-    context.drawImage(done.bitmap, to.x, to.y, to.width, to.height);
-  }, [done, ground, photo]);
-  return <div className="variant-picture"><Canvas draw={draw} label={`${name} on ${ground.name}`} />{!done && <span className="soft" role="status">Drawing…</span>}</div>;
+export function VariantPicture({
+  done,
+  ground,
+  photo,
+  name,
+}: {
+  done: VariantDone | null;
+  ground: ProofGround;
+  photo: ImageBitmap | null;
+  name: string;
+}) {
+  const draw = useCallback(
+    (context: CanvasRenderingContext2D, w: number, h: number) => {
+      context.imageSmoothingQuality = 'high';
+      if (ground.hex) {
+        context.fillStyle = ground.hex;
+        context.fillRect(0, 0, w, h);
+      } else if (photo) coverWith(context, photo, 0, 0, w, h);
+      if (!done?.bitmap) return;
+      const to = fitBox(done.width, done.height, w, h, 26, 2);
+      context.drawImage(done.bitmap, to.x, to.y, to.width, to.height);
+    },
+    [done, ground, photo],
+  );
+  return (
+    <div className="variant-picture">
+      <Canvas draw={draw} label={`${name} on ${ground.name}`} />
+      {!done && (
+        <span className="soft" role="status">
+          Drawing…
+        </span>
+      )}
+    </div>
+  );
 }

@@ -31,7 +31,18 @@ export function VariantsStage({ draft, engine, grounds }: Props) {
   const add = () => {
     const id = `variant-${Date.now().toString(36)}`;
     const name = freshName(recipe.variants);
-    change([...recipe.variants, { id, name, fill: { id: 'oneColour', params: { colour: '#6a2a5b', insides: 'open' } }, surround: { id: 'none', params: {} } }], 'Add a variant');
+    change(
+      [
+        ...recipe.variants,
+        {
+          id,
+          name,
+          fill: { id: 'oneColour', params: { colour: '#6a2a5b', insides: 'open' } },
+          surround: { id: 'none', params: {} },
+        },
+      ],
+      'Add a variant',
+    );
   };
   return (
     <div className="variants">
@@ -40,13 +51,32 @@ export function VariantsStage({ draft, engine, grounds }: Props) {
         <span className="soft">All from one master; change it and they follow.</span>
         <Button onClick={add}>Add a variant</Button>
       </header>
-      {(problem ?? draft.problem) && <p className="finding" role="alert">{problem ?? draft.problem}</p>}
+      {(problem ?? draft.problem) && (
+        <p className="finding" role="alert">
+          {problem ?? draft.problem}
+        </p>
+      )}
       <div className="variants-grid">
         {recipe.variants.map((variant) => (
           <VariantCard
-            key={variant.id} variant={variant} done={shown.get(variant.id) ?? null} grounds={grounds} canRemove={recipe.variants.length > 1}
-            onChange={(v, why, isFinal) => change(recipe.variants.map((o) => (o.id === v.id ? v : o)), why, isFinal)}
-            onRemove={() => change(recipe.variants.filter((o) => o.id !== variant.id), `Remove ${variant.name}`)}
+            key={variant.id}
+            variant={variant}
+            done={shown.get(variant.id) ?? null}
+            grounds={grounds}
+            canRemove={recipe.variants.length > 1}
+            onChange={(v, why, isFinal) =>
+              change(
+                recipe.variants.map((o) => (o.id === v.id ? v : o)),
+                why,
+                isFinal,
+              )
+            }
+            onRemove={() =>
+              change(
+                recipe.variants.filter((o) => o.id !== variant.id),
+                `Remove ${variant.name}`,
+              )
+            }
           />
         ))}
       </div>
@@ -68,18 +98,46 @@ function VariantCard({ variant, done, grounds, canRemove, onChange, onRemove }: 
   const [chosen, setChosen] = useState<string | null>(null);
   const photos = usePhotos(grounds.flatMap((g) => (g.url ? [g.url] : [])));
   // To begin with, the ground on which it reads best of the plain ones.
-  const best = done ? grounds.filter((g) => g.hex).reduce((a, b) => ((done.contrast[b.id] ?? 0) > (done.contrast[a.id] ?? 0) ? b : a)) : grounds[0];
+  const best = done
+    ? grounds.filter((g) => g.hex).reduce((a, b) => ((done.contrast[b.id] ?? 0) > (done.contrast[a.id] ?? 0) ? b : a))
+    : grounds[0];
   const ground = grounds.find((g) => g.id === chosen) ?? best;
   const rename = () => {
-    if (name.trim() && name.trim() !== variant.name) onChange({ ...variant, name: name.trim() }, 'Rename a variant', true);
+    if (name.trim() && name.trim() !== variant.name)
+      onChange({ ...variant, name: name.trim() }, 'Rename a variant', true);
     else setName(variant.name);
   };
   return (
     <article className="variant" aria-label={variant.name}>
-      <VariantPicture done={done} ground={ground} photo={ground.url ? photos.get(ground.url) ?? null : null} name={variant.name} />
+      <VariantPicture
+        done={done}
+        ground={ground}
+        photo={ground.url ? (photos.get(ground.url) ?? null) : null}
+        name={variant.name}
+      />
       <div className="variant-line">
-        <input className="variant-name" aria-label="Name of the variant" value={name} maxLength={80} onChange={(e) => setName(e.target.value)} onBlur={rename} onKeyDown={(e) => e.key === 'Enter' && e.currentTarget.blur()} />
-        {canRemove && <Popconfirm title={`Remove ${variant.name}?`} description="Its size lines go with it. Undo brings both back." okText="Remove" cancelText="Keep" onConfirm={onRemove}><button type="button" className="plain small">Remove</button></Popconfirm>}
+        <input
+          className="variant-name"
+          aria-label="Name of the variant"
+          value={name}
+          maxLength={80}
+          onChange={(e) => setName(e.target.value)}
+          onBlur={rename}
+          onKeyDown={(e) => e.key === 'Enter' && e.currentTarget.blur()}
+        />
+        {canRemove && (
+          <Popconfirm
+            title={`Remove ${variant.name}?`}
+            description="Its size lines go with it. Undo brings both back."
+            okText="Remove"
+            cancelText="Keep"
+            onConfirm={onRemove}
+          >
+            <button type="button" className="plain small">
+              Remove
+            </button>
+          </Popconfirm>
+        )}
       </div>
       <VariantSentence variant={variant} onChange={onChange} />
       <ul className="variant-grounds" aria-label="Contrast on grounds">
@@ -88,7 +146,9 @@ function VariantCard({ variant, done, grounds, canRemove, onChange, onRemove }: 
           return (
             <li key={g.id}>
               <button type="button" aria-pressed={g.id === ground.id} onClick={() => setChosen(g.id)}>
-                <i style={g.hex ? { background: g.hex } : { backgroundImage: `url(${g.url})` }} />{g.name}<span className={isWeak ? 'warn' : 'soft'}>{text}</span>
+                <i style={g.hex ? { background: g.hex } : { backgroundImage: `url(${g.url})` }} />
+                {g.name}
+                <span className={isWeak ? 'warn' : 'soft'}>{text}</span>
               </button>
             </li>
           );

@@ -5,18 +5,25 @@ import { wordsFor } from '../../messages';
 import type { Engine, ProofGround } from '../bench/useEngine';
 
 /** Every variant of the recipe as a picture, kept up to date. */
-export function useVariants(engine: Engine, recipe: Recipe, grounds: readonly ProofGround[]): { shown: ReadonlyMap<string, VariantDone>; problem: string | null } {
+export function useVariants(
+  engine: Engine,
+  recipe: Recipe,
+  grounds: readonly ProofGround[],
+): { shown: ReadonlyMap<string, VariantDone>; problem: string | null } {
   const [shown, setShown] = useState<ReadonlyMap<string, VariantDone>>(new Map());
   const [problem, setProblem] = useState<string | null>(null);
   const { fast } = engine;
   useEffect(() => {
     if (!fast) return;
     let isGone = false;
-    fast.askLatest({ type: 'variants', recipe, grounds }).then((list) => {
-      if (!list || isGone) return;
-      setShown(new Map(list.map((v) => [v.id, v])));
-      setProblem(null);
-    }).catch((error: unknown) => !isGone && setProblem(wordsFor(error)));
+    fast
+      .askLatest({ type: 'variants', recipe, grounds })
+      .then((list) => {
+        if (!list || isGone) return;
+        setShown(new Map(list.map((v) => [v.id, v])));
+        setProblem(null);
+      })
+      .catch((error: unknown) => !isGone && setProblem(wordsFor(error)));
     return () => {
       isGone = true;
     };

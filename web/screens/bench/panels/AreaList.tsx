@@ -9,7 +9,10 @@ interface Props {
 }
 
 const FEW = 6;
-const options = [{ value: 'open', label: 'open' }, { value: 'solid', label: 'solid' }];
+const options = [
+  { value: 'open', label: 'open' },
+  { value: 'solid', label: 'solid' },
+];
 
 /** Every enclosed area with its decision, unsure ones first; one, its group or all alike at a press. */
 export function AreaList({ areas, onChoose }: Props) {
@@ -19,19 +22,46 @@ export function AreaList({ areas, onChoose }: Props) {
   const shown = showsAll ? areas : areas.slice(0, first);
   return (
     <section className="areas" aria-label="Enclosed areas">
-      <div className="panel-row"><b>Enclosed areas</b><span>{areas.length}{unsure > 0 && <> · <span className="warn">{unsure} unsure</span></>}</span></div>
-      {unsure > 0 && <p className="soft small">Press an area in the picture to flip it. Alt ↓ goes to the next unsure one, Enter flips it.</p>}
+      <div className="panel-row">
+        <b>Enclosed areas</b>
+        <span>
+          {areas.length}
+          {unsure > 0 && (
+            <>
+              {' '}
+              · <span className="warn">{unsure} unsure</span>
+            </>
+          )}
+        </span>
+      </div>
+      {unsure > 0 && (
+        <p className="soft small">
+          Press an area in the picture to flip it. Alt ↓ goes to the next unsure one, Enter flips it.
+        </p>
+      )}
       <ul>
         {shown.map((a) => (
           <li key={a.number}>
             <span className={`chip${a.isUnsure ? ' is-unsure' : ''}`}>{a.number}</span>
-            <span className="areas-words">{a.isPale ? 'Paler patch' : 'Area'}, {a.areaPx.toLocaleString('en')} px</span>
+            <span className="areas-words">
+              {a.isPale ? 'Paler patch' : 'Area'}, {a.areaPx.toLocaleString('en')} px
+            </span>
             <More areas={areas} one={a} onChoose={onChoose} />
-            <Segmented size="small" aria-label={`Area ${a.number}`} options={options} value={a.decision} onChange={(d) => onChoose([a], d as AreaFact['decision'])} />
+            <Segmented
+              size="small"
+              aria-label={`Area ${a.number}`}
+              options={options}
+              value={a.decision}
+              onChange={(d) => onChoose([a], d as AreaFact['decision'])}
+            />
           </li>
         ))}
       </ul>
-      {areas.length > first && <button type="button" className="plain small" onClick={() => setShowsAll(!showsAll)}>{showsAll ? 'Show the first few' : `Show all ${areas.length}`}</button>}
+      {areas.length > first && (
+        <button type="button" className="plain small" onClick={() => setShowsAll(!showsAll)}>
+          {showsAll ? 'Show the first few' : `Show all ${areas.length}`}
+        </button>
+      )}
     </section>
   );
 }
@@ -45,8 +75,13 @@ function More({ areas, one, onChoose }: Props & { one: AreaFact }) {
   ];
   if (items.length === 0) return null;
   return (
-    <Dropdown trigger={['click']} menu={{ items, onClick: ({ key }) => onChoose(key === 'group' ? group : alike, other) }}>
-      <button type="button" className="plain small" aria-label={`More areas like ${one.number}`}>alike</button>
+    <Dropdown
+      trigger={['click']}
+      menu={{ items, onClick: ({ key }) => onChoose(key === 'group' ? group : alike, other) }}
+    >
+      <button type="button" className="plain small" aria-label={`More areas like ${one.number}`}>
+        alike
+      </button>
     </Dropdown>
   );
 }

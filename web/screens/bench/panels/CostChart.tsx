@@ -1,6 +1,11 @@
 import { useRef } from 'react';
 
-interface Cost { readonly at: readonly number[]; readonly share: readonly number[]; readonly words: string; readonly isEaten?: boolean }
+interface Cost {
+  readonly at: readonly number[];
+  readonly share: readonly number[];
+  readonly words: string;
+  readonly isEaten?: boolean;
+}
 
 interface Props {
   readonly label: string;
@@ -34,30 +39,72 @@ export function CostChart({ label, value, most, steps, steady, costs, scale, wor
     const bounds = (box.current as SVGSVGElement).getBoundingClientRect();
     return round(from(Math.min(1, Math.max(0, (clientX - bounds.left) / bounds.width))));
   };
-  const line = ({ at, share }: Cost) => share.map((s, k) => `${k ? 'L' : 'M'}${x(at[k]).toFixed(1)} ${y(s).toFixed(1)}`).join('');
+  const line = ({ at, share }: Cost) =>
+    share.map((s, k) => `${k ? 'L' : 'M'}${x(at[k]).toFixed(1)} ${y(s).toFixed(1)}`).join('');
   const isSteady = value >= steady.from && value <= steady.to;
   return (
     <div className="cost">
       <svg
-        ref={box} viewBox={`0 0 ${WIDTH} ${HEIGHT}`} preserveAspectRatio="none" role="slider" tabIndex={0} aria-label={label} aria-valuemin={0} aria-valuemax={most} aria-valuenow={value}
+        ref={box}
+        viewBox={`0 0 ${WIDTH} ${HEIGHT}`}
+        preserveAspectRatio="none"
+        role="slider"
+        tabIndex={0}
+        aria-label={label}
+        aria-valuemin={0}
+        aria-valuemax={most}
+        aria-valuenow={value}
         aria-valuetext={`${words(value)}${isSteady ? ', in the steady range' : ', outside the steady range'}`}
-        onPointerDown={(e) => { e.currentTarget.setPointerCapture(e.pointerId); held.current = read(e.clientX); onPreview(held.current); }}
-        onPointerMove={(e) => { if (held.current !== null && read(e.clientX) !== held.current) { held.current = read(e.clientX); onPreview(held.current); } }}
-        onPointerUp={() => { if (held.current !== null) onCommit(held.current); held.current = null; }}
+        onPointerDown={(e) => {
+          e.currentTarget.setPointerCapture(e.pointerId);
+          held.current = read(e.clientX);
+          onPreview(held.current);
+        }}
+        onPointerMove={(e) => {
+          if (held.current !== null && read(e.clientX) !== held.current) {
+            held.current = read(e.clientX);
+            onPreview(held.current);
+          }
+        }}
+        onPointerUp={() => {
+          if (held.current !== null) onCommit(held.current);
+          held.current = null;
+        }}
         onKeyDown={(e) => {
-          const step = { ArrowLeft: -steps.small, ArrowDown: -steps.small, ArrowRight: steps.small, ArrowUp: steps.small, PageUp: steps.large, PageDown: -steps.large }[e.key];
+          const step = {
+            ArrowLeft: -steps.small,
+            ArrowDown: -steps.small,
+            ArrowRight: steps.small,
+            ArrowUp: steps.small,
+            PageUp: steps.large,
+            PageDown: -steps.large,
+          }[e.key];
           if (!step) return;
           e.preventDefault();
           onCommit(round(value + step));
         }}
       >
-        <rect x={x(steady.from)} y={0} width={Math.max(2, x(steady.to) - x(steady.from))} height={HEIGHT - 2} className="cost-steady" />
-        {costs.map((c) => <path key={c.words} d={line(c)} className={c.isEaten ? 'cost-eaten' : 'cost-left'} />)}
+        <rect
+          x={x(steady.from)}
+          y={0}
+          width={Math.max(2, x(steady.to) - x(steady.from))}
+          height={HEIGHT - 2}
+          className="cost-steady"
+        />
+        {costs.map((c) => (
+          <path key={c.words} d={line(c)} className={c.isEaten ? 'cost-eaten' : 'cost-left'} />
+        ))}
         <line x1={0} x2={WIDTH} y1={HEIGHT - 1.5} y2={HEIGHT - 1.5} className="cost-axis" />
         <line x1={x(value)} x2={x(value)} y1={0} y2={HEIGHT} className="cost-hand" />
       </svg>
       <span className="cost-knob" style={{ left: `${(x(value) / WIDTH) * 100}%` }} aria-hidden="true" />
-      <div className="cost-words small">{costs.map((c) => <span key={c.words} className={c.isEaten ? 'warn' : 'soft'}>{c.words}</span>)}</div>
+      <div className="cost-words small">
+        {costs.map((c) => (
+          <span key={c.words} className={c.isEaten ? 'warn' : 'soft'}>
+            {c.words}
+          </span>
+        ))}
+      </div>
     </div>
   );
 }

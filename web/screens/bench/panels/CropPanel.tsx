@@ -31,52 +31,181 @@ interface Props {
 const LEAST_PX = 4;
 
 /** The crop: region, turn, corners of the sheet, and the signatures that were found on it. */
-export function CropPanel({ mark, values, chosen, candidates, mode, frameExtents, isBusy, isInk, onMode, onChange, onTake, onWhole, onMakeMarks }: Props) {
+export function CropPanel({
+  mark,
+  values,
+  chosen,
+  candidates,
+  mode,
+  frameExtents,
+  isBusy,
+  isInk,
+  onMode,
+  onChange,
+  onTake,
+  onWhole,
+  onMakeMarks,
+}: Props) {
   const { rect, turn, corners } = values;
-  const sheet = { width: Math.round(candidates?.width ?? mark.width), height: Math.round(candidates?.height ?? mark.height) };
+  const sheet = {
+    width: Math.round(candidates?.width ?? mark.width),
+    height: Math.round(candidates?.height ?? mark.height),
+  };
   const found = candidates?.marks ?? [];
   const noun = isInk ? 'Signature' : 'Mark';
   const taken = chosen && found.find((m) => Math.hypot(m.at.x - chosen.x, m.at.y - chosen.y) < 2);
   return (
     <>
-      <header><h2>Crop</h2><span className="soft">What lies outside is left out of every later step</span></header>
+      <header>
+        <h2>Crop</h2>
+        <span className="soft">What lies outside is left out of every later step</span>
+      </header>
       {found.length > 1 && (
         <section className="areas" aria-label={`${noun}s found`}>
-          <div className="panel-row"><b>{noun}s found</b><span>{found.length}</span></div>
+          <div className="panel-row">
+            <b>{noun}s found</b>
+            <span>{found.length}</span>
+          </div>
           <ul>
             {found.map((m) => (
               <li key={m.number}>
                 <span className={`chip${m === taken ? ' is-taken' : ''}`}>{m.number}</span>
-                <span className="areas-words">{m.width} × {m.height} px{Math.abs(m.angleDeg) >= 0.4 && `, ${leaning(m.angleDeg)}`}</span>
-                {m === taken ? <span className="soft small">taken</span> : <Button size="small" aria-label={`Take ${noun.toLowerCase()} ${m.number}`} onClick={() => onTake(m)}>Take</Button>}
+                <span className="areas-words">
+                  {m.width} × {m.height} px{Math.abs(m.angleDeg) >= 0.4 && `, ${leaning(m.angleDeg)}`}
+                </span>
+                {m === taken ? (
+                  <span className="soft small">taken</span>
+                ) : (
+                  <Button size="small" aria-label={`Take ${noun.toLowerCase()} ${m.number}`} onClick={() => onTake(m)}>
+                    Take
+                  </Button>
+                )}
               </li>
             ))}
           </ul>
           <div className="panel-links">
-            {chosen && <button type="button" className="plain small" onClick={onWhole}>Whole sheet again</button>}
-            <button type="button" className="plain small" disabled={isBusy} onClick={() => onMakeMarks(found)}>Make each a mark of its own</button>
+            {chosen && (
+              <button type="button" className="plain small" onClick={onWhole}>
+                Whole sheet again
+              </button>
+            )}
+            <button type="button" className="plain small" disabled={isBusy} onClick={() => onMakeMarks(found)}>
+              Make each a mark of its own
+            </button>
           </div>
         </section>
       )}
-      <RegionFields rect={rect ?? { x: 0, y: 0, ...sheet }} sheet={sheet} isTurned={turn !== 0} onChange={(r) => onChange({ ...values, rect: r }, 'Crop')} />
+      <RegionFields
+        rect={rect ?? { x: 0, y: 0, ...sheet }}
+        sheet={sheet}
+        isTurned={turn !== 0}
+        onChange={(r) => onChange({ ...values, rect: r }, 'Crop')}
+      />
       <div className="panel-buttons">
-        <Button size="small" onClick={() => frameExtents && onChange({ ...values, rect: closeRound(rect ?? { x: 0, y: 0, ...sheet }, frameExtents, turn) }, 'Close round the mark')} disabled={!frameExtents}>Close round the mark</Button>
-        <Button size="small" onClick={() => onChange({ ...values, rect: null }, 'Take the whole picture')} disabled={!rect}>Whole {corners ? 'sheet' : 'picture'}</Button>
+        <Button
+          size="small"
+          onClick={() =>
+            frameExtents &&
+            onChange(
+              { ...values, rect: closeRound(rect ?? { x: 0, y: 0, ...sheet }, frameExtents, turn) },
+              'Close round the mark',
+            )
+          }
+          disabled={!frameExtents}
+        >
+          Close round the mark
+        </Button>
+        <Button
+          size="small"
+          onClick={() => onChange({ ...values, rect: null }, 'Take the whole picture')}
+          disabled={!rect}
+        >
+          Whole {corners ? 'sheet' : 'picture'}
+        </Button>
       </div>
-      <div className="panel-row"><span><b>Turn</b><small className="soft">{turn === 0 ? 'as it is' : `${leaning(turn)}, set level`}</small></span>
-        <InputNumber size="small" aria-label="Turn" min={-MOST_TURN_DEG} max={MOST_TURN_DEG} step={0.1} precision={1} value={turn} onChange={(v) => v !== null && onChange({ ...values, turn: v }, 'Turn')} suffix="°" style={{ width: 104 }} />
+      <div className="panel-row">
+        <span>
+          <b>Turn</b>
+          <small className="soft">{turn === 0 ? 'as it is' : `${leaning(turn)}, set level`}</small>
+        </span>
+        <InputNumber
+          size="small"
+          aria-label="Turn"
+          min={-MOST_TURN_DEG}
+          max={MOST_TURN_DEG}
+          step={0.1}
+          precision={1}
+          value={turn}
+          onChange={(v) => v !== null && onChange({ ...values, turn: v }, 'Turn')}
+          suffix="°"
+          style={{ width: 104 }}
+        />
       </div>
       <TurnSlider turn={turn} onChange={(v) => onChange({ ...values, turn: v }, 'Turn')} />
       <div className="panel-links">
-        <button type="button" className="plain small" aria-pressed={mode === 'line'} onClick={() => onMode(mode === 'line' ? 'region' : 'line')}>{mode === 'line' ? 'Leave it' : 'Draw a level line'}</button>
-        {found.length > 0 && <button type="button" className="plain small" onClick={() => onChange({ ...values, turn: (taken ?? found[0]).angleDeg }, 'Set the writing level')}>Level by the writing</button>}
-        {turn !== 0 && <button type="button" className="plain small" onClick={() => onChange({ ...values, turn: 0 }, 'Turn it back')}>No turn</button>}
+        <button
+          type="button"
+          className="plain small"
+          aria-pressed={mode === 'line'}
+          onClick={() => onMode(mode === 'line' ? 'region' : 'line')}
+        >
+          {mode === 'line' ? 'Leave it' : 'Draw a level line'}
+        </button>
+        {found.length > 0 && (
+          <button
+            type="button"
+            className="plain small"
+            onClick={() => onChange({ ...values, turn: (taken ?? found[0]).angleDeg }, 'Set the writing level')}
+          >
+            Level by the writing
+          </button>
+        )}
+        {turn !== 0 && (
+          <button
+            type="button"
+            className="plain small"
+            onClick={() => onChange({ ...values, turn: 0 }, 'Turn it back')}
+          >
+            No turn
+          </button>
+        )}
       </div>
-      <div className="panel-row"><span><b>Sheet’s corners</b><small className="soft">{corners ? 'put flat by its four corners' : 'for a sheet seen from the side'}</small></span></div>
-      {!corners && candidates?.corners && <p className="finding note"><b>Sheet edges seen.</b> The sheet lies askew. <button type="button" className="plain small" onClick={() => onChange({ rect: null, turn: 0, corners: candidates.corners }, 'Put the sheet flat')}>Put it flat</button></p>}
+      <div className="panel-row">
+        <span>
+          <b>Sheet’s corners</b>
+          <small className="soft">{corners ? 'put flat by its four corners' : 'for a sheet seen from the side'}</small>
+        </span>
+      </div>
+      {!corners && candidates?.corners && (
+        <p className="finding note">
+          <b>Sheet edges seen.</b> The sheet lies askew.{' '}
+          <button
+            type="button"
+            className="plain small"
+            onClick={() => onChange({ rect: null, turn: 0, corners: candidates.corners }, 'Put the sheet flat')}
+          >
+            Put it flat
+          </button>
+        </p>
+      )}
       <div className="panel-links">
-        <button type="button" className="plain small" aria-pressed={mode === 'corners'} onClick={() => onMode(mode === 'corners' ? 'region' : 'corners')}>{mode === 'corners' ? 'Done with the corners' : 'Set the corners'}</button>
-        {corners && <button type="button" className="plain small" onClick={() => onChange({ rect: null, turn: 0, corners: null }, 'As photographed')}>As photographed</button>}
+        <button
+          type="button"
+          className="plain small"
+          aria-pressed={mode === 'corners'}
+          onClick={() => onMode(mode === 'corners' ? 'region' : 'corners')}
+        >
+          {mode === 'corners' ? 'Done with the corners' : 'Set the corners'}
+        </button>
+        {corners && (
+          <button
+            type="button"
+            className="plain small"
+            onClick={() => onChange({ rect: null, turn: 0, corners: null }, 'As photographed')}
+          >
+            As photographed
+          </button>
+        )}
       </div>
     </>
   );
@@ -85,10 +214,32 @@ export function CropPanel({ mark, values, chosen, candidates, mode, frameExtents
 const leaning = (deg: number) => `${Math.abs(deg).toFixed(1)}° ${deg < 0 ? 'uphill' : 'downhill'}`;
 
 function TurnSlider({ turn, onChange }: { turn: number; onChange: (turn: number) => void }) {
-  return <Slider aria-label="Turn by hand" min={-MOST_TURN_DEG} max={MOST_TURN_DEG} step={0.1} defaultValue={turn} key={turn} tooltip={{ formatter: (v) => `${v?.toFixed(1)}°` }} onChangeComplete={onChange} marks={{ 0: ' ' }} />;
+  return (
+    <Slider
+      aria-label="Turn by hand"
+      min={-MOST_TURN_DEG}
+      max={MOST_TURN_DEG}
+      step={0.1}
+      defaultValue={turn}
+      key={turn}
+      tooltip={{ formatter: (v) => `${v?.toFixed(1)}°` }}
+      onChangeComplete={onChange}
+      marks={{ 0: ' ' }}
+    />
+  );
 }
 
-function RegionFields({ rect, sheet, isTurned, onChange }: { rect: RectPx; sheet: { width: number; height: number }; isTurned: boolean; onChange: (rect: RectPx) => void }) {
+function RegionFields({
+  rect,
+  sheet,
+  isTurned,
+  onChange,
+}: {
+  rect: RectPx;
+  sheet: { width: number; height: number };
+  isTurned: boolean;
+  onChange: (rect: RectPx) => void;
+}) {
   const set = (key: keyof RectPx, value: number | null) => {
     if (value === null) return;
     const next = { ...rect, [key]: value };
@@ -96,15 +247,42 @@ function RegionFields({ rect, sheet, isTurned, onChange }: { rect: RectPx; sheet
     if (isTurned) return onChange(next);
     const x = Math.min(Math.max(0, next.x), sheet.width - LEAST_PX);
     const y = Math.min(Math.max(0, next.y), sheet.height - LEAST_PX);
-    onChange({ x, y, width: Math.max(LEAST_PX, Math.min(next.width, sheet.width - x)), height: Math.max(LEAST_PX, Math.min(next.height, sheet.height - y)) });
+    onChange({
+      x,
+      y,
+      width: Math.max(LEAST_PX, Math.min(next.width, sheet.width - x)),
+      height: Math.max(LEAST_PX, Math.min(next.height, sheet.height - y)),
+    });
   };
   const field = (key: keyof RectPx, label: string, most: number) => (
-    <InputNumber size="small" aria-label={label} min={isTurned && (key === 'x' || key === 'y') ? -most : key === 'x' || key === 'y' ? 0 : LEAST_PX} max={most} precision={0} value={Math.round(rect[key])} onChange={(v) => set(key, v)} suffix="px" style={{ width: 92 }} />
+    <InputNumber
+      size="small"
+      aria-label={label}
+      min={isTurned && (key === 'x' || key === 'y') ? -most : key === 'x' || key === 'y' ? 0 : LEAST_PX}
+      max={most}
+      precision={0}
+      value={Math.round(rect[key])}
+      onChange={(v) => set(key, v)}
+      suffix="px"
+      style={{ width: 92 }}
+    />
   );
   return (
     <>
-      <div className="panel-row"><b>Place</b><span className="panel-pair">{field('x', 'From the left', sheet.width)}{field('y', 'From the top', sheet.height)}</span></div>
-      <div className="panel-row"><b>Size</b><span className="panel-pair">{field('width', 'Width', sheet.width)}{field('height', 'Height', sheet.height)}</span></div>
+      <div className="panel-row">
+        <b>Place</b>
+        <span className="panel-pair">
+          {field('x', 'From the left', sheet.width)}
+          {field('y', 'From the top', sheet.height)}
+        </span>
+      </div>
+      <div className="panel-row">
+        <b>Size</b>
+        <span className="panel-pair">
+          {field('width', 'Width', sheet.width)}
+          {field('height', 'Height', sheet.height)}
+        </span>
+      </div>
     </>
   );
 }
@@ -119,6 +297,9 @@ function closeRound(rect: RectPx, extents: RectPx, turnDeg: number): RectPx {
   const u = clamp(extents.x + extents.width / 2, width / 2, rect.width - width / 2) - rect.width / 2;
   const v = clamp(extents.y + extents.height / 2, height / 2, rect.height - height / 2) - rect.height / 2;
   const a = (turnDeg * Math.PI) / 180;
-  const [cx, cy] = [rect.x + rect.width / 2 + u * Math.cos(a) - v * Math.sin(a), rect.y + rect.height / 2 + u * Math.sin(a) + v * Math.cos(a)];
+  const [cx, cy] = [
+    rect.x + rect.width / 2 + u * Math.cos(a) - v * Math.sin(a),
+    rect.y + rect.height / 2 + u * Math.sin(a) + v * Math.cos(a),
+  ];
   return { x: Math.round(cx - width / 2), y: Math.round(cy - height / 2), width, height };
 }

@@ -27,15 +27,58 @@ const summary = (values: Values) => {
 };
 
 /** The settings of the cut-out; every one has a start that was measured. */
-export function CutOutPanel({ values, facts, found, palette, isPicking, onPickGround, onAddColour, onChoose, onPreview, onCommit }: Props) {
-  const ways = [{ value: 'flat', label: 'Flat ground' }, { value: 'paper', label: 'Ink on paper' }];
+export function CutOutPanel({
+  values,
+  facts,
+  found,
+  palette,
+  isPicking,
+  onPickGround,
+  onAddColour,
+  onChoose,
+  onPreview,
+  onCommit,
+}: Props) {
+  const ways = [
+    { value: 'flat', label: 'Flat ground' },
+    { value: 'paper', label: 'Ink on paper' },
+  ];
   if (found.way === 'transparent' || values.way === 'keep') ways.push({ value: 'keep', label: 'As is' });
   return (
     <>
-      <header><h2>Cut out</h2><span className="soft">{summary(values)}</span></header>
-      <Segmented block={ways.length < 3} size="small" aria-label="Way" value={values.way} onChange={(way) => onCommit({ ...values, way: way as Values['way'] }, 'Change the way')} options={ways} />
-      {values.way === 'flat' && <FlatPanel values={values} facts={facts?.way === 'flat' ? facts : null} isPicking={isPicking} onPickGround={onPickGround} onChoose={onChoose} onPreview={onPreview} onCommit={onCommit} />}
-      {values.way === 'paper' && <InkPanel values={values} facts={facts?.way === 'paper' ? facts : null} palette={palette} onAddColour={onAddColour} onPreview={onPreview} onCommit={onCommit} />}
+      <header>
+        <h2>Cut out</h2>
+        <span className="soft">{summary(values)}</span>
+      </header>
+      <Segmented
+        block={ways.length < 3}
+        size="small"
+        aria-label="Way"
+        value={values.way}
+        onChange={(way) => onCommit({ ...values, way: way as Values['way'] }, 'Change the way')}
+        options={ways}
+      />
+      {values.way === 'flat' && (
+        <FlatPanel
+          values={values}
+          facts={facts?.way === 'flat' ? facts : null}
+          isPicking={isPicking}
+          onPickGround={onPickGround}
+          onChoose={onChoose}
+          onPreview={onPreview}
+          onCommit={onCommit}
+        />
+      )}
+      {values.way === 'paper' && (
+        <InkPanel
+          values={values}
+          facts={facts?.way === 'paper' ? facts : null}
+          palette={palette}
+          onAddColour={onAddColour}
+          onPreview={onPreview}
+          onCommit={onCommit}
+        />
+      )}
     </>
   );
 }

@@ -12,11 +12,28 @@ export function Findings({ findings, onShow, onFix }: Props) {
     <section className="findings" aria-label="Findings">
       {findings.map((f) => (
         <div key={f.id} className={f.weight === 'note' ? 'finding note' : 'finding'}>
-          <b>{f.title[0].toUpperCase()}{f.title.slice(1)}.</b> {f.detail}
+          <b>
+            {f.title[0].toUpperCase()}
+            {f.title.slice(1)}.
+          </b>{' '}
+          {f.detail}
           {(f.places.length > 0 || f.fixes) && (
             <span className="finding-ways">
-              {f.places.length > 0 && <button type="button" className="plain small" aria-label={`Show me: ${f.title}`} onClick={() => onShow(f)}>Show me</button>}
-              {f.fixes?.map((fix) => <button key={fix.label} type="button" className="plain small" onClick={() => onFix(f, fix)}>{fix.label}</button>)}
+              {f.places.length > 0 && (
+                <button
+                  type="button"
+                  className="plain small"
+                  aria-label={`Show me: ${f.title}`}
+                  onClick={() => onShow(f)}
+                >
+                  Show me
+                </button>
+              )}
+              {f.fixes?.map((fix) => (
+                <button key={fix.label} type="button" className="plain small" onClick={() => onFix(f, fix)}>
+                  {fix.label}
+                </button>
+              ))}
             </span>
           )}
         </div>

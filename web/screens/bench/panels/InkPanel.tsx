@@ -33,31 +33,134 @@ export function InkPanel({ values, facts, palette, onAddColour, onPreview, onCom
     <>
       {facts && (
         <>
-          <div className="panel-row"><b>Cut level</b><span>{percent(level)} · {isSteady ? 'in the steady range' : 'outside the steady range'}</span></div>
+          <div className="panel-row">
+            <b>Cut level</b>
+            <span>
+              {percent(level)} · {isSteady ? 'in the steady range' : 'outside the steady range'}
+            </span>
+          </div>
           <CostChart
-            label="Cut level" value={level} most={MOST_LEVEL} steps={{ small: 0.005, large: 0.05 }} steady={facts.steady} words={percent} scale={scale}
-            costs={[{ at: facts.levels, share: facts.strayPieces.map((n) => n / most), words: 'stray pieces' }, { at: facts.levels, share: facts.inkLost, words: 'strokes lost', isEaten: true }]}
-            onPreview={(v) => onPreview({ ...values, level: clampLevel(v) })} onCommit={(v) => onCommit({ ...values, level: clampLevel(v) }, 'Set the cut level')}
+            label="Cut level"
+            value={level}
+            most={MOST_LEVEL}
+            steps={{ small: 0.005, large: 0.05 }}
+            steady={facts.steady}
+            words={percent}
+            scale={scale}
+            costs={[
+              { at: facts.levels, share: facts.strayPieces.map((n) => n / most), words: 'stray pieces' },
+              { at: facts.levels, share: facts.inkLost, words: 'strokes lost', isEaten: true },
+            ]}
+            onPreview={(v) => onPreview({ ...values, level: clampLevel(v) })}
+            onCommit={(v) => onCommit({ ...values, level: clampLevel(v) }, 'Set the cut level')}
           />
-          {values.level !== null && <button type="button" className="plain small" onClick={() => onCommit({ ...values, level: null }, 'Set the cut level back')}>Back to the middle of the steady range</button>}
+          {values.level !== null && (
+            <button
+              type="button"
+              className="plain small"
+              onClick={() => onCommit({ ...values, level: null }, 'Set the cut level back')}
+            >
+              Back to the middle of the steady range
+            </button>
+          )}
         </>
       )}
-      <div className="panel-row"><span><b>Pen</b><small className="soft">{values.pen === 'pressure' ? 'light strokes stay light' : 'one density throughout'}</small></span>
-        <Segmented size="small" aria-label="Pen" value={values.pen} onChange={(pen) => onCommit({ ...values, pen: pen as Values['pen'] }, 'Change the pen')} options={[{ value: 'pressure', label: 'pressure' }, { value: 'solid', label: 'solid' }]} />
+      <div className="panel-row">
+        <span>
+          <b>Pen</b>
+          <small className="soft">
+            {values.pen === 'pressure' ? 'light strokes stay light' : 'one density throughout'}
+          </small>
+        </span>
+        <Segmented
+          size="small"
+          aria-label="Pen"
+          value={values.pen}
+          onChange={(pen) => onCommit({ ...values, pen: pen as Values['pen'] }, 'Change the pen')}
+          options={[
+            { value: 'pressure', label: 'pressure' },
+            { value: 'solid', label: 'solid' },
+          ]}
+        />
       </div>
-      <NumberRow label="Weight" hint="above 0 heavier, below 0 thinner" name="Weight" value={values.weight} min={-6} max={6} unit="px" onChange={(weight) => onCommit({ ...values, weight }, 'Change the weight')} />
-      <div className="panel-row"><span><b>Ink</b><small className="soft">{values.ink.length ? 'set by you' : 'measured where the pen inks fully'}</small></span>
-        <ColorPicker size="small" value={ink} disabledAlpha showText={(c) => c.toHexString().toUpperCase()} onChangeComplete={(c) => onCommit({ ...values, ink: [c.toHexString().slice(0, 7)] }, 'Set the ink’s colour')} presets={[{ label: 'Palette', colors: palette.map((c) => c.hex) }]} />
+      <NumberRow
+        label="Weight"
+        hint="above 0 heavier, below 0 thinner"
+        name="Weight"
+        value={values.weight}
+        min={-6}
+        max={6}
+        unit="px"
+        onChange={(weight) => onCommit({ ...values, weight }, 'Change the weight')}
+      />
+      <div className="panel-row">
+        <span>
+          <b>Ink</b>
+          <small className="soft">{values.ink.length ? 'set by you' : 'measured where the pen inks fully'}</small>
+        </span>
+        <ColorPicker
+          size="small"
+          value={ink}
+          disabledAlpha
+          showText={(c) => c.toHexString().toUpperCase()}
+          onChangeComplete={(c) => onCommit({ ...values, ink: [c.toHexString().slice(0, 7)] }, 'Set the ink’s colour')}
+          presets={[{ label: 'Palette', colors: palette.map((c) => c.hex) }]}
+        />
       </div>
       <div className="panel-links">
-        {values.ink.length > 0 && <button type="button" className="plain small" onClick={() => onCommit({ ...values, ink: [] }, 'Measure the ink’s colour')}>Measure it again</button>}
-        {!isInPalette && <button type="button" className="plain small" onClick={() => onAddColour(ink)}>Add it to the palette</button>}
+        {values.ink.length > 0 && (
+          <button
+            type="button"
+            className="plain small"
+            onClick={() => onCommit({ ...values, ink: [] }, 'Measure the ink’s colour')}
+          >
+            Measure it again
+          </button>
+        )}
+        {!isInPalette && (
+          <button type="button" className="plain small" onClick={() => onAddColour(ink)}>
+            Add it to the palette
+          </button>
+        )}
       </div>
-      <label className="panel-row"><span><b>Printed lines</b><small className="soft">{values.keepLines ? 'kept as part of the mark' : facts?.lineCount ? `${facts.lineCount} taken out` : 'none found'}</small></span>
-        <Switch size="small" aria-label="Keep printed lines" checked={values.keepLines} onChange={(keepLines) => onCommit({ ...values, keepLines }, keepLines ? 'Keep printed lines' : 'Take printed lines out')} checkedChildren="keep" unCheckedChildren="take out" />
+      <label className="panel-row">
+        <span>
+          <b>Printed lines</b>
+          <small className="soft">
+            {values.keepLines
+              ? 'kept as part of the mark'
+              : facts?.lineCount
+                ? `${facts.lineCount} taken out`
+                : 'none found'}
+          </small>
+        </span>
+        <Switch
+          size="small"
+          aria-label="Keep printed lines"
+          checked={values.keepLines}
+          onChange={(keepLines) =>
+            onCommit({ ...values, keepLines }, keepLines ? 'Keep printed lines' : 'Take printed lines out')
+          }
+          checkedChildren="keep"
+          unCheckedChildren="take out"
+        />
       </label>
-      {(values.level !== null || values.weight !== 0 || values.pen !== 'pressure' || values.ink.length > 0 || values.keepLines) && (
-        <Button size="small" onClick={() => onCommit({ ...values, level: null, weight: 0, pen: 'pressure', ink: [], keepLines: false }, 'Back to the proposal')}>Back to the proposal</Button>
+      {(values.level !== null ||
+        values.weight !== 0 ||
+        values.pen !== 'pressure' ||
+        values.ink.length > 0 ||
+        values.keepLines) && (
+        <Button
+          size="small"
+          onClick={() =>
+            onCommit(
+              { ...values, level: null, weight: 0, pen: 'pressure', ink: [], keepLines: false },
+              'Back to the proposal',
+            )
+          }
+        >
+          Back to the proposal
+        </Button>
       )}
     </>
   );

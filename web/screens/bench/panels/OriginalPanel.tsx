@@ -14,7 +14,8 @@ export function OriginalPanel({ mark }: { mark: MarkView }) {
   const queries = useQueryClient();
   const navigate = useNavigate();
   const change = useMutation({
-    mutationFn: (body: { name?: string; kind?: string; state?: string }) => send<MarkView>('PATCH', paths.mark(mark.id), body),
+    mutationFn: (body: { name?: string; kind?: string; state?: string }) =>
+      send<MarkView>('PATCH', paths.mark(mark.id), body),
     onSuccess: (stored) => {
       queries.setQueryData(markQuery(mark.id).queryKey, stored);
       void queries.invalidateQueries({ queryKey: ['marks'] });
@@ -32,23 +33,81 @@ export function OriginalPanel({ mark }: { mark: MarkView }) {
     else setName(mark.name);
   };
   const rows: [string, string][] = [
-    ['File', mark.originalName], ['Format', mark.found.format], ['Size', `${mark.width} × ${mark.height} px`], ['Found', mark.found.sentence],
+    ['File', mark.originalName],
+    ['Format', mark.found.format],
+    ['Size', `${mark.width} × ${mark.height} px`],
+    ['Found', mark.found.sentence],
     ...mark.found.notes.map((n): [string, string] => ['', `${n[0].toUpperCase()}${n.slice(1)}.`]),
   ];
   return (
     <>
-      <header><h2>Original</h2><span className="soft">Kept byte for byte, never altered</span></header>
-      <label className="panel-field"><b>Name</b><Input value={name} maxLength={120} onChange={(e) => setName(e.target.value)} onBlur={rename} onPressEnter={rename} /></label>
-      <div className="panel-row"><b>Kind</b><Segmented size="small" options={[{ value: 'logo', label: 'logo' }, { value: 'signature', label: 'signature' }]} value={mark.kind} onChange={(kind) => change.mutate({ kind })} /></div>
-      <div className="panel-row"><b>State</b><Segmented size="small" options={[{ value: 'working', label: 'working' }, { value: 'finished', label: 'finished' }]} value={mark.state} onChange={(state) => change.mutate({ state })} /></div>
-      <dl className="facts">{rows.map(([k, v], i) => <div key={i}><dt>{k}</dt><dd>{v}</dd></div>)}</dl>
+      <header>
+        <h2>Original</h2>
+        <span className="soft">Kept byte for byte, never altered</span>
+      </header>
+      <label className="panel-field">
+        <b>Name</b>
+        <Input
+          value={name}
+          maxLength={120}
+          onChange={(e) => setName(e.target.value)}
+          onBlur={rename}
+          onPressEnter={rename}
+        />
+      </label>
+      <div className="panel-row">
+        <b>Kind</b>
+        <Segmented
+          size="small"
+          options={[
+            { value: 'logo', label: 'logo' },
+            { value: 'signature', label: 'signature' },
+          ]}
+          value={mark.kind}
+          onChange={(kind) => change.mutate({ kind })}
+        />
+      </div>
+      <div className="panel-row">
+        <b>State</b>
+        <Segmented
+          size="small"
+          options={[
+            { value: 'working', label: 'working' },
+            { value: 'finished', label: 'finished' },
+          ]}
+          value={mark.state}
+          onChange={(state) => change.mutate({ state })}
+        />
+      </div>
+      <dl className="facts">
+        {rows.map(([k, v], i) => (
+          <div key={i}>
+            <dt>{k}</dt>
+            <dd>{v}</dd>
+          </div>
+        ))}
+      </dl>
       <div className="panel-links">
-        <a href={paths.markOriginal(mark.id)} download>Download the original</a>
-        <Popconfirm title="Remove this mark and its files?" description="The original goes with it." okText="Remove" cancelText="Keep" onConfirm={() => remove.mutate()}>
-          <button type="button" className="plain">Remove this mark</button>
+        <a href={paths.markOriginal(mark.id)} download>
+          Download the original
+        </a>
+        <Popconfirm
+          title="Remove this mark and its files?"
+          description="The original goes with it."
+          okText="Remove"
+          cancelText="Keep"
+          onConfirm={() => remove.mutate()}
+        >
+          <button type="button" className="plain">
+            Remove this mark
+          </button>
         </Popconfirm>
       </div>
-      {(change.error ?? remove.error) && <p className="finding" role="alert">{wordsFor(change.error ?? remove.error)}</p>}
+      {(change.error ?? remove.error) && (
+        <p className="finding" role="alert">
+          {wordsFor(change.error ?? remove.error)}
+        </p>
+      )}
     </>
   );
 }

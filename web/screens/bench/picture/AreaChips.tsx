@@ -24,8 +24,15 @@ export function AreaChips({ areas, view, toFrame, hiddenLeftOf, onChoose }: Prop
         const other = a.decision === 'open' ? 'solid' : 'open';
         return (
           <button
-            key={`${a.x},${a.y}`} type="button" data-area={a.number} className={`chip on-picture${a.isUnsure ? ' is-unsure' : ''}`} style={{ left: x, top: at.y * view.scale + view.y }} onPointerDown={(e) => e.stopPropagation()}
-            onClick={() => onChoose([a], other)} aria-label={`Area ${a.number} is ${a.decision}; make it ${other}`} title={`${a.decision}; click for ${other}`}
+            key={`${a.x},${a.y}`}
+            type="button"
+            data-area={a.number}
+            className={`chip on-picture${a.isUnsure ? ' is-unsure' : ''}`}
+            style={{ left: x, top: at.y * view.scale + view.y }}
+            onPointerDown={(e) => e.stopPropagation()}
+            onClick={() => onChoose([a], other)}
+            aria-label={`Area ${a.number} is ${a.decision}; make it ${other}`}
+            title={`${a.decision}; click for ${other}`}
           >
             {a.number}
           </button>

@@ -15,8 +15,14 @@ interface Props {
 
 // Which sides a handle moves: left, top, right, bottom.
 const handles: Record<string, readonly [number, number, number, number]> = {
-  'top left': [1, 1, 0, 0], top: [0, 1, 0, 0], 'top right': [0, 1, 1, 0], right: [0, 0, 1, 0],
-  'bottom right': [0, 0, 1, 1], bottom: [0, 0, 0, 1], 'bottom left': [1, 0, 0, 1], left: [1, 0, 0, 0],
+  'top left': [1, 1, 0, 0],
+  top: [0, 1, 0, 0],
+  'top right': [0, 1, 1, 0],
+  right: [0, 0, 1, 0],
+  'bottom right': [0, 0, 1, 1],
+  bottom: [0, 0, 0, 1],
+  'bottom left': [1, 0, 0, 1],
+  left: [1, 0, 0, 0],
 };
 
 /** The crop region on the picture: drag its inside to move it, its eight handles to change it. */
@@ -58,10 +64,33 @@ export function CropFrame({ rect, turnDeg, width, height, view, onChange }: Prop
   };
   const all = [1, 1, 1, 1];
   return (
-    <div className="crop" style={{ left: view.x + rect.x * view.scale, top: view.y + rect.y * view.scale, width: rect.width * view.scale, height: rect.height * view.scale, transform: turnDeg ? `rotate(${turnDeg}deg)` : undefined }}>
-      <div className="crop-inside" role="button" tabIndex={0} aria-label="Crop region; arrow keys move it" onPointerDown={hold(all)} onKeyDown={nudge(all)} />
+    <div
+      className="crop"
+      style={{
+        left: view.x + rect.x * view.scale,
+        top: view.y + rect.y * view.scale,
+        width: rect.width * view.scale,
+        height: rect.height * view.scale,
+        transform: turnDeg ? `rotate(${turnDeg}deg)` : undefined,
+      }}
+    >
+      <div
+        className="crop-inside"
+        role="button"
+        tabIndex={0}
+        aria-label="Crop region; arrow keys move it"
+        onPointerDown={hold(all)}
+        onKeyDown={nudge(all)}
+      />
       {Object.entries(handles).map(([name, sides]) => (
-        <button key={name} type="button" className={`crop-handle ${name.replace(' ', '-')}`} aria-label={`Crop ${name}; arrow keys move it`} onPointerDown={hold(sides)} onKeyDown={nudge(sides)} />
+        <button
+          key={name}
+          type="button"
+          className={`crop-handle ${name.replace(' ', '-')}`}
+          aria-label={`Crop ${name}; arrow keys move it`}
+          onPointerDown={hold(sides)}
+          onKeyDown={nudge(sides)}
+        />
       ))}
     </div>
   );

@@ -7,10 +7,19 @@ import { useProbe } from './useProbe';
 export function HoverNumbers({ engine, values, at }: { engine: Engine; values: StageValues; at: Place | null }) {
   const probe = useProbe(engine, values, at);
   if (!probe) return <span />;
-  const one = (name: string, hex: string | null) => hex && <span className="swatch" key={name}>{name} <i style={{ background: hex }} />{hex.toUpperCase()}</span>;
+  const one = (name: string, hex: string | null) =>
+    hex && (
+      <span className="swatch" key={name}>
+        {name} <i style={{ background: hex }} />
+        {hex.toUpperCase()}
+      </span>
+    );
   return (
     <span className="hover-numbers small" aria-hidden="true">
-      {one('seen', probe.original)}{one('ground', probe.ground)}{one('own', probe.unmixed)}<span>{Math.round(probe.alpha * 100)} % covered</span>
+      {one('seen', probe.original)}
+      {one('ground', probe.ground)}
+      {one('own', probe.unmixed)}
+      <span>{Math.round(probe.alpha * 100)} % covered</span>
     </span>
   );
 }

@@ -7,7 +7,19 @@ import type { Viewport } from './useViewport';
 const onScreen = (view: Viewport, p: Place) => ({ x: p.x * view.scale + view.x, y: p.y * view.scale + view.y });
 
 /** Every mark found on the sheet, boxed along its own line of writing and numbered; a press takes it. */
-export function CandidateBoxes({ noun, marks, taken, view, onTake }: { noun: string; marks: readonly MarkFact[]; taken: Place | null; view: Viewport; onTake: (mark: MarkFact) => void }) {
+export function CandidateBoxes({
+  noun,
+  marks,
+  taken,
+  view,
+  onTake,
+}: {
+  noun: string;
+  marks: readonly MarkFact[];
+  taken: Place | null;
+  view: Viewport;
+  onTake: (mark: MarkFact) => void;
+}) {
   return (
     <>
       {marks.map((m) => {
@@ -15,8 +27,19 @@ export function CandidateBoxes({ noun, marks, taken, view, onTake }: { noun: str
         const isTaken = taken !== null && Math.hypot(m.at.x - taken.x, m.at.y - taken.y) < 2;
         return (
           <button
-            key={m.number} type="button" className={`candidate${isTaken ? ' is-taken' : ''}`} aria-label={`${noun} ${m.number}${isTaken ? ', taken' : '; press to take it'}`} onPointerDown={(e) => e.stopPropagation()} onClick={() => onTake(m)}
-            style={{ left: r.x * view.scale + view.x, top: r.y * view.scale + view.y, width: r.width * view.scale, height: r.height * view.scale, transform: `rotate(${m.angleDeg}deg)` }}
+            key={m.number}
+            type="button"
+            className={`candidate${isTaken ? ' is-taken' : ''}`}
+            aria-label={`${noun} ${m.number}${isTaken ? ', taken' : '; press to take it'}`}
+            onPointerDown={(e) => e.stopPropagation()}
+            onClick={() => onTake(m)}
+            style={{
+              left: r.x * view.scale + view.x,
+              top: r.y * view.scale + view.y,
+              width: r.width * view.scale,
+              height: r.height * view.scale,
+              transform: `rotate(${m.angleDeg}deg)`,
+            }}
           >
             <span className="chip">{m.number}</span>
           </button>
@@ -29,27 +52,54 @@ export function CandidateBoxes({ noun, marks, taken, view, onTake }: { noun: str
 const names = ['top left', 'top right', 'bottom right', 'bottom left'];
 
 /** The four corners of a sheet, each to be dragged to its place. */
-export function CornerHandles({ corners, view, onChange }: { corners: Corners; view: Viewport; onChange: (corners: Corners, isFinal: boolean) => void }) {
+export function CornerHandles({
+  corners,
+  view,
+  onChange,
+}: {
+  corners: Corners;
+  view: Viewport;
+  onChange: (corners: Corners, isFinal: boolean) => void;
+}) {
   const held = useRef<{ index: number; from: Place; x: number; y: number; now: Corners } | null>(null);
-  const moved = (index: number, from: Place, dx: number, dy: number) => corners.map((c, k) => (k === index ? { x: Math.round(from.x + dx), y: Math.round(from.y + dy) } : c)) as unknown as Corners;
+  const moved = (index: number, from: Place, dx: number, dy: number) =>
+    corners.map((c, k) =>
+      k === index ? { x: Math.round(from.x + dx), y: Math.round(from.y + dy) } : c,
+    ) as unknown as Corners;
   const shown = corners.map((c) => onScreen(view, c));
   return (
     <>
-      <svg className="sheet-outline" aria-hidden="true"><polygon points={shown.map((p) => `${p.x},${p.y}`).join(' ')} /></svg>
+      <svg className="sheet-outline" aria-hidden="true">
+        <polygon points={shown.map((p) => `${p.x},${p.y}`).join(' ')} />
+      </svg>
       {shown.map((p, k) => (
         <button
-          key={names[k]} type="button" className="crop-handle corner" style={{ left: p.x, top: p.y }} aria-label={`Sheet’s ${names[k]} corner; arrow keys move it`}
-          onPointerDown={(e: PointerEvent<HTMLButtonElement>) => { e.stopPropagation(); e.currentTarget.setPointerCapture(e.pointerId); held.current = { index: k, from: corners[k], x: e.clientX, y: e.clientY, now: corners }; }}
+          key={names[k]}
+          type="button"
+          className="crop-handle corner"
+          style={{ left: p.x, top: p.y }}
+          aria-label={`Sheet’s ${names[k]} corner; arrow keys move it`}
+          onPointerDown={(e: PointerEvent<HTMLButtonElement>) => {
+            e.stopPropagation();
+            e.currentTarget.setPointerCapture(e.pointerId);
+            held.current = { index: k, from: corners[k], x: e.clientX, y: e.clientY, now: corners };
+          }}
           onPointerMove={(e) => {
             const h = held.current;
             if (!h) return;
             h.now = moved(h.index, h.from, (e.clientX - h.x) / view.scale, (e.clientY - h.y) / view.scale);
             onChange(h.now, false);
           }}
-          onPointerUp={() => { const h = held.current; held.current = null; if (h) onChange(h.now, true); }}
+          onPointerUp={() => {
+            const h = held.current;
+            held.current = null;
+            if (h) onChange(h.now, true);
+          }}
           onKeyDown={(e) => {
             const step = e.shiftKey ? 10 : 1;
-            const by = { ArrowLeft: [-step, 0], ArrowRight: [step, 0], ArrowUp: [0, -step], ArrowDown: [0, step] }[e.key];
+            const by = { ArrowLeft: [-step, 0], ArrowRight: [step, 0], ArrowUp: [0, -step], ArrowDown: [0, step] }[
+              e.key
+            ];
             if (!by) return;
             e.preventDefault();
             e.stopPropagation();
@@ -70,15 +120,28 @@ export function LevelLine({ onDrawn }: { onDrawn: (angleDeg: number) => void }) 
   };
   return (
     <div
-      className="level-line" role="application" aria-label="Draw a line along the writing"
-      onPointerDown={(e) => { e.stopPropagation(); e.currentTarget.setPointerCapture(e.pointerId); setLine({ from: at(e), to: at(e) }); }}
-      onPointerMove={(e) => { if (line) setLine({ from: line.from, to: at(e) }); }}
+      className="level-line"
+      role="application"
+      aria-label="Draw a line along the writing"
+      onPointerDown={(e) => {
+        e.stopPropagation();
+        e.currentTarget.setPointerCapture(e.pointerId);
+        setLine({ from: at(e), to: at(e) });
+      }}
+      onPointerMove={(e) => {
+        if (line) setLine({ from: line.from, to: at(e) });
+      }}
       onPointerUp={() => {
-        if (line && Math.hypot(line.to.x - line.from.x, line.to.y - line.from.y) > 12) onDrawn(angleOf(line.from, line.to));
+        if (line && Math.hypot(line.to.x - line.from.x, line.to.y - line.from.y) > 12)
+          onDrawn(angleOf(line.from, line.to));
         setLine(null);
       }}
     >
-      {line && <svg aria-hidden="true"><line x1={line.from.x} y1={line.from.y} x2={line.to.x} y2={line.to.y} /></svg>}
+      {line && (
+        <svg aria-hidden="true">
+          <line x1={line.from.x} y1={line.from.y} x2={line.to.x} y2={line.to.y} />
+        </svg>
+      )}
     </div>
   );
 }

@@ -17,19 +17,31 @@ export function TroubleMarks({ findings, view, toFrame, visit, onVisit }: Props)
   if (placed.length === 0) return <span className="picture-hint">No place needs looking at.</span>;
   return (
     <>
-      {placed.flatMap((f, n) => f.places.map((p, k) => {
-        const at = toFrame(p);
-        const isVisited = visit?.finding === f.id && visit.at === k;
-        return (
-          <button
-            key={`${f.id}${k}`} type="button" className={`trouble-ring ${f.weight}${isVisited ? ' is-visited' : ''}`} style={{ left: at.x * view.scale + view.x, top: at.y * view.scale + view.y }}
-            aria-label={`${f.title}, place ${k + 1}`} title={f.title} onPointerDown={(e) => e.stopPropagation()} onClick={() => onVisit({ finding: f.id, at: k })}
-          >
-            {n + 1}
-          </button>
-        );
-      }))}
-      <ol className="trouble-key">{placed.map((f) => <li key={f.id}>{f.title}</li>)}</ol>
+      {placed.flatMap((f, n) =>
+        f.places.map((p, k) => {
+          const at = toFrame(p);
+          const isVisited = visit?.finding === f.id && visit.at === k;
+          return (
+            <button
+              key={`${f.id}${k}`}
+              type="button"
+              className={`trouble-ring ${f.weight}${isVisited ? ' is-visited' : ''}`}
+              style={{ left: at.x * view.scale + view.x, top: at.y * view.scale + view.y }}
+              aria-label={`${f.title}, place ${k + 1}`}
+              title={f.title}
+              onPointerDown={(e) => e.stopPropagation()}
+              onClick={() => onVisit({ finding: f.id, at: k })}
+            >
+              {n + 1}
+            </button>
+          );
+        }),
+      )}
+      <ol className="trouble-key">
+        {placed.map((f) => (
+          <li key={f.id}>{f.title}</li>
+        ))}
+      </ol>
     </>
   );
 }

@@ -1,7 +1,10 @@
 import { invertProjective, project } from '../../../../core/geometry/projective';
 import type { Shown } from '../useEngine';
 
-export interface Place { readonly x: number; readonly y: number }
+export interface Place {
+  readonly x: number;
+  readonly y: number;
+}
 
 /** From places in the working picture to the frame that the crop lets through, and back. Frame pixels are full-size pixels. */
 export function frameMapping(shown: Shown | null): { toFrame: (p: Place) => Place; toWorking: (p: Place) => Place } {

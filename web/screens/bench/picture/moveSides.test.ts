@@ -3,7 +3,8 @@ import { moveSides } from './moveSides';
 
 const from = { x: 100, y: 80, width: 200, height: 100 };
 
-it('moves one side and keeps the others', () => expect(moveSides(from, [0, 0, 1, 0], 30, 99, 1000, 1000)).toEqual({ ...from, width: 230 }));
+it('moves one side and keeps the others', () =>
+  expect(moveSides(from, [0, 0, 1, 0], 30, 99, 1000, 1000)).toEqual({ ...from, width: 230 }));
 it('keeps an upright region inside the picture', () => {
   expect(moveSides(from, [1, 1, 1, 1], 5000, -5000, 1000, 700)).toEqual({ x: 800, y: 0, width: 200, height: 100 });
   expect(moveSides(from, [1, 0, 0, 0], 900, 0, 1000, 700).width).toBe(4);

@@ -50,7 +50,13 @@ export function paintBench(context: CanvasRenderingContext2D, w: number, h: numb
   }
 }
 
-function paintOriginal(context: CanvasRenderingContext2D, { view, width, height, original }: BenchPaint, x: number, w: number, h: number): void {
+function paintOriginal(
+  context: CanvasRenderingContext2D,
+  { view, width, height, original }: BenchPaint,
+  x: number,
+  w: number,
+  h: number,
+): void {
   const style = getComputedStyle(document.documentElement);
   context.fillStyle = style.getPropertyValue('--well');
   context.fillRect(x, 0, w, h);
@@ -61,7 +67,12 @@ function paintOriginal(context: CanvasRenderingContext2D, { view, width, height,
 /** How strongly the matte shows beneath the marks of the trouble view. */
 const DIMMED = 0.34;
 
-function paintResult(context: CanvasRenderingContext2D, { view, mode, width, height, result, extents, matte, ground, photo }: BenchPaint, w: number, h: number): void {
+function paintResult(
+  context: CanvasRenderingContext2D,
+  { view, mode, width, height, result, extents, matte, ground, photo }: BenchPaint,
+  w: number,
+  h: number,
+): void {
   const isMatte = mode === 'matte' || mode === 'trouble';
   if (isMatte) {
     context.fillStyle = '#000000';
@@ -85,6 +96,16 @@ function paintResult(context: CanvasRenderingContext2D, { view, mode, width, hei
   const x = left * a * view.scale + ox;
   const y = top * d * view.scale + oy;
   context.globalAlpha = mode === 'trouble' ? DIMMED : 1;
-  context.drawImage(bitmap, left, top, right - left, bottom - top, x, y, (right - left) * a * view.scale, (bottom - top) * d * view.scale);
+  context.drawImage(
+    bitmap,
+    left,
+    top,
+    right - left,
+    bottom - top,
+    x,
+    y,
+    (right - left) * a * view.scale,
+    (bottom - top) * d * view.scale,
+  );
   context.globalAlpha = 1;
 }

@@ -9,7 +9,10 @@ export function useMatte(engine: Engine, values: StageValues, isWanted: boolean)
   useEffect(() => {
     if (!isWanted || !fast || !quick) return;
     let isGone = false;
-    fast.askLatest({ type: 'matte', values }).then((bitmap) => bitmap && !isGone && setMatte(bitmap)).catch(() => {});
+    fast
+      .askLatest({ type: 'matte', values })
+      .then((bitmap) => bitmap && !isGone && setMatte(bitmap))
+      .catch(() => {});
     return () => {
       isGone = true;
     };

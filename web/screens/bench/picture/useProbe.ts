@@ -20,7 +20,10 @@ export function useProbe(engine: Engine, values: StageValues, at: Place | null):
     }
     let isGone = false;
     const timer = setTimeout(() => {
-      fast.askLatest({ type: 'probe', values: newest.current, x, y }).then((probe) => !isGone && setFound(probe)).catch(() => {});
+      fast
+        .askLatest({ type: 'probe', values: newest.current, x, y })
+        .then((probe) => !isGone && setFound(probe))
+        .catch(() => {});
     }, REST_MS);
     return () => {
       isGone = true;

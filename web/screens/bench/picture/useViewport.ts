@@ -3,7 +3,11 @@ import { type RefObject, useCallback, useEffect, useRef, useState } from 'react'
 export const MOST_ZOOM = 32;
 
 /** Where the picture lies on the screen: CSS px = picture px × scale + offset. */
-export interface Viewport { readonly scale: number; readonly x: number; readonly y: number }
+export interface Viewport {
+  readonly scale: number;
+  readonly x: number;
+  readonly y: number;
+}
 
 const MARGIN = 28;
 const RIM = 60;
@@ -37,10 +41,14 @@ export function useViewport(box: RefObject<HTMLElement | null>, width: number, h
     if (scale <= f.scale * 1.001 && factor < 1) setCustom(null);
     else setCustom({ scale, x: cx - ((cx - v.x) * scale) / v.scale, y: cy - ((cy - v.y) * scale) / v.scale });
   }, []);
-  const panBy = useCallback((dx: number, dy: number) => setCustom(() => {
-    const { view: v } = latest.current;
-    return { ...v, x: v.x + dx, y: v.y + dy };
-  }), []);
+  const panBy = useCallback(
+    (dx: number, dy: number) =>
+      setCustom(() => {
+        const { view: v } = latest.current;
+        return { ...v, x: v.x + dx, y: v.y + dy };
+      }),
+    [],
+  );
   const zoomTo = useCallback((scale: number) => zoomAt(scale / latest.current.view.scale), [zoomAt]);
 
   const centreOn = useCallback((place: { x: number; y: number }, scale?: number) => {
@@ -49,11 +57,14 @@ export function useViewport(box: RefObject<HTMLElement | null>, width: number, h
     setCustom({ scale: to, x: s.w / 2 - place.x * to, y: s.h / 2 - place.y * to });
   }, []);
   /** Moves only when the place is out of sight or close to the rim. */
-  const bringIntoView = useCallback((place: { x: number; y: number }) => {
-    const { view: v, size: s } = latest.current;
-    const [x, y] = [place.x * v.scale + v.x, place.y * v.scale + v.y];
-    if (x < RIM || y < RIM || x > s.w - RIM || y > s.h - RIM) centreOn(place);
-  }, [centreOn]);
+  const bringIntoView = useCallback(
+    (place: { x: number; y: number }) => {
+      const { view: v, size: s } = latest.current;
+      const [x, y] = [place.x * v.scale + v.x, place.y * v.scale + v.y];
+      if (x < RIM || y < RIM || x > s.w - RIM || y > s.h - RIM) centreOn(place);
+    },
+    [centreOn],
+  );
 
   useEffect(() => {
     const element = box.current;
@@ -69,7 +80,17 @@ export function useViewport(box: RefObject<HTMLElement | null>, width: number, h
     return () => element.removeEventListener('wheel', onWheel);
   }, [box, zoomAt]);
 
-  return { view, size, isFit: custom === null, zoomAt, zoomTo, panBy, centreOn, bringIntoView, showAll: useCallback(() => setCustom(null), []) };
+  return {
+    view,
+    size,
+    isFit: custom === null,
+    zoomAt,
+    zoomTo,
+    panBy,
+    centreOn,
+    bringIntoView,
+    showAll: useCallback(() => setCustom(null), []),
+  };
 }
 
 function fitView({ w, h }: { w: number; h: number }, width: number, height: number): Viewport {
