@@ -1,10 +1,11 @@
 import { type Raster, createRaster } from '../core/raster/raster';
+import { OUTSIDE } from '../core/kernels/interface';
 import { splitLevel } from '../core/raster/splitLevel';
 import { chokeMatte } from '../core/matte/adjustEdge';
 import { groundDistance } from '../core/matte/groundDistance';
 import { measureGround } from '../core/matte/measureGround';
 import { allMixed } from '../core/matte/rowSegments';
-import { OUTSIDE, spreadGround } from '../core/matte/spreadGround';
+import { spreadGround } from '../core/matte/spreadGround';
 
 const KEY_TOLERANCE = 32;
 

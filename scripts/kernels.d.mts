@@ -1,1 +1,2 @@
 export function compileKernels(): Promise<string>;
+export function describeKernels(): Promise<string>;

@@ -1,34 +1,129 @@
-// Compiles core/kernels/assembly to WebAssembly and writes it, as text, to core/kernels/binary.ts.
-import { writeFileSync } from 'node:fs';
+// Compiles core/kernels/assembly to WebAssembly and writes it, as text, to core/kernels/binary.ts; and the kernels' interface in
+// TypeScript, with the constants they share with the rest of core, to core/kernels/interface.ts. Both are made by one command, so a
+// name that is not there, an argument too few or a field left out does not compile.
+import { readFileSync, readdirSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
+import { format } from 'prettier';
 import { projectDir } from './lib/steps.mjs';
+
+const folder = join(projectDir, 'core/kernels/assembly');
+const MADE = '// Made from core/kernels/assembly by `npm run kernels`; do not edit.\n';
 
 /** The text of core/kernels/binary.ts as the sources stand. @throws Error with the compiler's messages */
 export async function compileKernels() {
+  return `${MADE}export const BINARY =\n  '${(await compile()).toString('base64')}';\n`;
+}
+
+async function compile() {
   const { default: asc } = await import('assemblyscript/asc');
   let binary = null;
-  const args = [
-    'core/kernels/assembly/index.ts',
-    '-O3',
-    '--noAssert',
-    '--runtime',
-    'stub',
-    '--importMemory',
-    '--enable',
-    'simd',
-    '--baseDir',
-    projectDir,
-    '--outFile',
-    'kernels.wasm',
-  ];
-  const { error, stderr } = await asc.main(args, {
+  const flags = ['-O3', '--noAssert', '--runtime', 'stub', '--importMemory', '--enable', 'simd'];
+  const places = ['--baseDir', projectDir, '--outFile', 'kernels.wasm'];
+  const { error, stderr } = await asc.main(['core/kernels/assembly/index.ts', ...flags, ...places], {
     writeFile: (_name, content) => {
       binary = content;
     },
   });
   if (error || !binary) throw new Error(`The kernels do not compile: ${stderr.toString() || error}`);
-  return `// Made from core/kernels/assembly by \`npm run kernels\`; do not edit.\nexport const BINARY =\n  '${Buffer.from(binary).toString('base64')}';\n`;
+  return Buffer.from(binary);
 }
 
-if (process.argv[1].endsWith('kernels.mjs'))
+/** What each type of AssemblyScript is in TypeScript, how many bytes it takes, and how a DataView writes it. */
+const types = {
+  i32: { ts: 'number', bytes: 4, write: 'setInt32' },
+  usize: { ts: 'number', bytes: 4, write: 'setInt32' },
+  f64: { ts: 'number', bytes: 8, write: 'setFloat64' },
+  bool: { ts: 'boolean', bytes: 1, write: 'setInt8' },
+};
+
+const pairs = (text, separator) =>
+  text
+    .split(separator)
+    .map((part) => part.trim())
+    .filter(Boolean)
+    .map((part) => part.split(':').map((word) => word.trim()));
+
+// Fields lie as AssemblyScript lays out an unmanaged class: in order, each aligned to its own size.
+function layOut(fields) {
+  let at = 0;
+  const placed = fields.map(([name, type]) => {
+    if (!types[type]) throw new Error(`The field ${name}: ${type} has no counterpart in TypeScript.`);
+    at = Math.ceil(at / types[type].bytes) * types[type].bytes;
+    const field = { name, type, at };
+    at += types[type].bytes;
+    return field;
+  });
+  return { fields: placed, bytes: at };
+}
+
+/** The text of core/kernels/interface.ts as the sources stand. */
+export async function describeKernels() {
+  const exported = new Set(WebAssembly.Module.exports(new WebAssembly.Module(await compile())).map((e) => e.name));
+  const sources = readdirSync(folder).map((name) => readFileSync(join(folder, name), 'utf8'));
+  const structs = new Map();
+  const kernels = [];
+  for (const text of sources) {
+    for (const [, name, body] of text.matchAll(/@unmanaged\n(?:export )?class (\w+) \{([^}]*)\}/g)) {
+      structs.set(name, layOut(pairs(body, ';')));
+    }
+    const head = /((?:\/\*\*(?:(?!\*\/)[\s\S])*\*\/\n)?)export function (\w+)\(([^)]*)\): (\w+)/g;
+    for (const [, doc, name, params, result] of text.matchAll(head)) {
+      if (exported.has(name)) kernels.push({ doc, name, params: pairs(params, ','), result });
+    }
+  }
+  const constants = sources.flatMap((text) => [
+    ...text.matchAll(/((?:\/\*\*(?:(?!\*\/)[\s\S])*\*\/\n)?)export const ([A-Z_0-9]+): i32 = (-?\d+);/g),
+  ]);
+  const structOf = ({ params }) => (params.length === 1 ? structs.get(params[0][1]) : undefined);
+  const typed = ({ name, type }) => `readonly ${name}: ${types[type].ts}`;
+  const methods = kernels.map((kernel) => {
+    const struct = structOf(kernel);
+    const params = struct
+      ? `args: { ${struct.fields.map(typed).join('; ')} }`
+      : kernel.params.map(([name, type]) => `${name}: ${types[type].ts}`).join(', ');
+    return `${kernel.doc}${kernel.name}(${params}): ${kernel.result === 'void' ? 'void' : types[kernel.result].ts};`;
+  });
+  const wrappers = kernels.filter(structOf).map((kernel) => {
+    const { fields } = structOf(kernel);
+    const writes = fields.map(({ name, type, at }) => {
+      const value = type === 'bool' ? `Number(a.${name})` : `a.${name}`;
+      return `v.${types[type].write}(at + ${at}, ${value}${types[type].bytes > 1 ? ', true' : ''});`;
+    });
+    return `${kernel.name}: (a) => { const v = view(); ${writes.join(' ')} return raw.${kernel.name}(at)${kernel.result === 'bool' ? ' !== 0' : ''}; },`;
+  });
+  const room = Math.max(...[...structs.values()].map((s) => s.bytes));
+  return format(
+    `${MADE}
+${constants.map(([, doc, name, value]) => `${doc}export const ${name} = ${value};`).join('\n')}
+
+/** Bytes that the largest struct of arguments takes. */
+export const ARGUMENT_BYTES = ${room};
+
+/** The kernels: places are addresses in their memory, counts and coordinates whole numbers unless their sources say otherwise. */
+export interface Kernels {
+${methods.join('\n')}
+}
+
+/** The kernels as WebAssembly exports them: numbers in, a number out. */
+export type RawKernels = Readonly<Record<string, (...args: number[]) => number>>;
+
+/**
+ * The kernels with their arguments by name.
+ * @param view  of the kernels' memory as it is now: it moves when the memory grows
+ * @param at    where ARGUMENT_BYTES lie that nothing else uses; a multiple of 8
+ */
+export function bindKernels(raw: RawKernels, view: () => DataView, at: number): Kernels {
+  return {
+    ...(raw as unknown as Kernels),
+    ${wrappers.join('\n')}
+  };
+}
+`,
+    { parser: 'typescript', printWidth: 120, singleQuote: true, trailingComma: 'all' },
+  );
+}
+
+if (process.argv[1].endsWith('kernels.mjs')) {
   writeFileSync(join(projectDir, 'core/kernels/binary.ts'), await compileKernels());
+  writeFileSync(join(projectDir, 'core/kernels/interface.ts'), await describeKernels());
+}

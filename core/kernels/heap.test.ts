@@ -1,5 +1,6 @@
+import { readFileSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
-import { compileKernels } from '../../scripts/kernels.mjs';
+import { compileKernels, describeKernels } from '../../scripts/kernels.mjs';
 import { BINARY } from './binary';
 import {
   bytes,
@@ -17,6 +18,7 @@ import {
 
 it('binary.ts was made from the sources as they stand; else run npm run kernels', async () => {
   expect(await compileKernels()).toContain(`'${BINARY}'`);
+  expect(await describeKernels()).toBe(readFileSync(new URL('./interface.ts', import.meta.url), 'utf8'));
 }, 120_000);
 
 describe('call', () => {

@@ -1,10 +1,11 @@
 import { CoreError } from '../errors';
 import { BINARY } from './binary';
+import { ARGUMENT_BYTES, type Kernels, type RawKernels, bindKernels } from './interface';
+
+export type { Kernels };
 
 /** Arrays that kernels read and change. */
 export type View = Uint8Array | Int8Array | Uint16Array | Int32Array | Float32Array | Float64Array;
-/** The kernels by name: numbers in, a number or nothing out. Their sources in `assembly/` say what each takes. */
-export type Kernels = Readonly<Record<string, (...args: number[]) => number>>;
 
 interface Memory {
   readonly buffer: ArrayBuffer;
@@ -12,7 +13,7 @@ interface Memory {
 }
 interface WebAssemblyHost {
   Module: new (bytes: Uint8Array) => object;
-  Instance: new (module: object, imports: object) => { readonly exports: Kernels };
+  Instance: new (module: object, imports: object) => { readonly exports: RawKernels };
   Memory: new (size: { initial: number; maximum: number }) => Memory;
 }
 
@@ -29,8 +30,9 @@ const MOST_PAGES = 65536;
 const FIRST_PAGES = 64;
 /** More than this is given back when the work is done. */
 const KEPT_PAGES = 4096;
-/** The first page holds the kernels' own constants. */
+/** The first page holds the kernels' own constants, and at its end the arguments of the call under way. */
 const BASE = PAGE;
+const ARGUMENTS_AT = PAGE - Math.ceil(ARGUMENT_BYTES / 8) * 8;
 const ALIGNMENT = 16;
 
 interface Heap {
@@ -57,8 +59,12 @@ function openHeap(): Heap {
   const abort = () => {
     throw new Error('A kernel broke off.');
   };
+  // Growing takes the buffer away from under a view of it.
+  let view = new DataView(memory.buffer);
+  const current = () => (view.buffer === memory.buffer ? view : (view = new DataView(memory.buffer)));
+  const { exports } = new host.WebAssembly.Instance(compiled, { env: { memory, abort } });
   heap = {
-    kernels: new host.WebAssembly.Instance(compiled, { env: { memory, abort } }).exports,
+    kernels: bindKernels(exports, current, ARGUMENTS_AT),
     memory,
     low: BASE,
     high: memory.buffer.byteLength,

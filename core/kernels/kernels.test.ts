@@ -89,7 +89,18 @@ describe('boxes', () => {
           return [k.boxLeft(), k.boxRight(), k.boxTop(), k.boxBottom()];
         };
         return [
-          boxed(() => k.boxStrays(at(data), width, height, 0, ground[0], ground[1], ground[2], above)),
+          boxed(() =>
+            k.boxStrays({
+              picture: at(data),
+              width,
+              rows: height,
+              y0: 0,
+              r: ground[0],
+              g: ground[1],
+              b: ground[2],
+              above,
+            }),
+          ),
           boxed(() => k.boxAbove(at(plane), width, height, 0, above)),
           boxed(() => k.boxVisible(at(data), width, height, 0, least)),
         ];
@@ -113,7 +124,15 @@ describe('pieces of the mark', () => {
       const piece = new Uint16Array(width * height);
       const room = 6 * width * height + 4 * (width + height) + 64;
       const [area, rim] = call([labels], [piece], room, ({ k, at, scratch }) => [
-        k.measureBody(start, 7, at(labels), width, labels.length, at(piece), scratch(room, false)),
+        k.measureBody({
+          start,
+          id: 7,
+          labels: at(labels),
+          width,
+          total: labels.length,
+          piece: at(piece),
+          stack: scratch(room, false),
+        }),
         k.bodyRim(),
       ]);
       const seen = new Set([start]);
@@ -177,7 +196,18 @@ function castFrom(
     const out = scratch(room);
     const met = intsAt(
       out,
-      k.castRays(at(list), list.length, 1, own, at(labels), at(others), width, height, limit, out),
+      k.castRays({
+        rim: at(list),
+        length: list.length,
+        step: 1,
+        own,
+        labels: at(labels),
+        others: at(others),
+        width,
+        height,
+        limit,
+        out,
+      }),
     );
     const rays: number[][] = [];
     for (let n = 0; n < met.length; n += 1 + 2 * met[n]) rays.push([...met.subarray(n + 1, n + 1 + 2 * met[n])]);
@@ -308,7 +338,16 @@ describe('the edge of a mark', () => {
       const [inner, outer] = call([labels, isOpen, state], [runs, rowStart, depth, list], 0, ({ k, at }) => {
         k.findRuns(at(state), width, height, at(runs), at(rowStart));
         return [
-          k.findEdge(at(labels), at(isOpen), at(runs), at(rowStart), width, height, at(depth), at(list)),
+          k.findEdge({
+            ofLabels: at(labels),
+            openByLabel: at(isOpen),
+            runs: at(runs),
+            rowStart: at(rowStart),
+            w: width,
+            h: height,
+            ofDepth: at(depth),
+            room: at(list),
+          }),
           k.outerCount(),
         ];
       });
@@ -363,7 +402,9 @@ describe('the distance from a ground that drifts', () => {
       ]);
       const out = new Uint8Array(width * height);
       call([data], [out], 0, ({ k, at }) => {
-        surface.forEach((c, channel) => k.setGroundSurface(channel, ...c));
+        surface.forEach((c, channel) =>
+          k.setGroundSurface({ channel, k0: c[0], k1: c[1], k2: c[2], k3: c[3], k4: c[4], k5: c[5] }),
+        );
         k.setGroundFrame(3, 5, width + 9, height + 8);
         k.distanceFromSurface(at(data), width, height, at(out));
       });

@@ -1,7 +1,8 @@
 import { describe, expect, it } from 'vitest';
+import { MARK, OUTSIDE } from './interface';
 import { seededRandom } from '../seededRandom';
 import { findSegments } from '../matte/rowSegments';
-import { MARK, OUTSIDE, stackRoom } from '../matte/spreadGround';
+import { stackRoom } from '../matte/spreadGround';
 import { call } from './heap';
 
 // The matte's own kernels beside the plainest code for the same, on pictures of chance.
@@ -98,7 +99,16 @@ describe('the search for shadows and glows', () => {
               scratch(width * height * 4, false),
               scratch(width * height * 4, false),
             ];
-            k.startSoft(at(s.data), at(s.distance), at(s.labels), at(isOpen), region, width, height, LIMIT);
+            k.startSoft({
+              ofPicture: at(s.data),
+              ofDistance: at(s.distance),
+              ofLabels: at(s.labels),
+              openByLabel: at(isOpen),
+              ofRegion: region,
+              w: width,
+              h: height,
+              steepest: LIMIT,
+            });
             for (
               let n = k.nextSoftSeed(at(s.runs), s.runs.length);
               n >= 0;
@@ -164,18 +174,26 @@ describe('pale patches', () => {
             scratch(room, false),
           ];
           k.fillBytes(step, 255, width * height);
-          k.setFill(at(s.distance), at(s.labels), 0, width, height, above, stack);
-          const count = k.findFlat(
-            at(s.data),
-            at(s.distance),
+          k.setFill({
+            ofPlane: at(s.distance),
+            ofLabels: at(s.labels),
+            ofState: 0,
+            w: width,
+            h: height,
+            most: above,
+            room: stack,
+          });
+          const count = k.findFlat({
+            picture: at(s.data),
+            distance: at(s.distance),
             above,
             palest,
             flat,
-            at(s.runs),
-            s.runs.length,
+            runs: at(s.runs),
+            runCount: s.runs.length,
             step,
-            pixels,
-          );
+            list: pixels,
+          });
           return [[...new Uint8Array(intsAt(step, 1).buffer, step, width * height)], [...intsAt(pixels, count)]];
         },
       );
@@ -207,19 +225,19 @@ describe('crumbs', () => {
       const [tolerance, strong, most] = [10, 14 + random() * 20, 8 + whole(30)];
       const [distance, labels] = [s.distance.slice(), s.labels.slice()];
       call([s.runs], [distance, labels], width * height + most * 4 + 200, ({ k, at, scratch }) => {
-        k.removeDirt(
-          at(distance),
-          at(labels),
-          at(s.runs),
-          s.runs.length,
+        k.removeDirt({
+          distance: at(distance),
+          labels: at(labels),
+          runs: at(s.runs),
+          runCount: s.runs.length,
           width,
-          width * height,
+          total: width * height,
           tolerance,
           strong,
           most,
-          scratch(width * height),
-          scratch(most * 4 + 64, false),
-        );
+          state: scratch(width * height),
+          piece: scratch(most * 4 + 64, false),
+        });
       });
       for (const i of labels.keys()) {
         const isWeak = s.labels[i] === MARK && s.distance[i] > tolerance && s.distance[i] < strong;
@@ -259,8 +277,24 @@ describe('ripples', () => {
     const cells = Math.ceil(width / CELL) * Math.ceil(height / CELL);
     const [near, out] = [new Uint8Array(cells), distance.slice()];
     call([distance, runs, rowStart], [near, out], cells, ({ k, at, scratch }) => {
-      k.cellsNearStrong(at(distance), at(runs), at(rowStart), width, height, scratch(cells), at(near));
-      k.forgive(at(distance), at(runs), runs.length, at(near), width, 12, at(out));
+      k.cellsNearStrong({
+        distance: at(distance),
+        runs: at(runs),
+        rowStart: at(rowStart),
+        width,
+        height,
+        strong: scratch(cells),
+        cells: at(near),
+      });
+      k.forgive({
+        distance: at(distance),
+        runs: at(runs),
+        runCount: runs.length,
+        cells: at(near),
+        width,
+        forgiven: 12,
+        out: at(out),
+      });
     });
     const columns = Math.ceil(width / CELL);
     const cellOf = (i: number) => [Math.floor((i % width) / CELL), Math.floor(Math.floor(i / width) / CELL)];
@@ -303,22 +337,22 @@ describe('the shape of an area', () => {
         ({ k, at, scratch, realsAt, intsAt }) => {
           k.setGroundColour(255, 255, 255);
           const [out, list] = [scratch(88), scratch(width * height * 4)];
-          k.measureShape(
-            9,
-            0,
-            0,
-            width - 1,
-            height - 1,
+          k.measureShape({
+            label: 9,
+            left: 0,
+            top: 0,
+            right: width - 1,
+            bottom: height - 1,
             step,
-            at(data),
-            at(distance),
-            at(labels),
+            picture: at(data),
+            distance: at(distance),
+            labels: at(labels),
             width,
             height,
-            0,
+            byPlace: false,
             out,
-            list,
-          );
+            rim: list,
+          });
           const found = [...realsAt(out, 11)];
           return [found, [...intsAt(list, found[10])]];
         },
@@ -368,7 +402,17 @@ describe('the point that names an area', () => {
           labels.fill(9, y * width + x0, y * width + Math.min(width, x0 + w));
       }
       const at = call([labels], [], 0, (c) =>
-        c.k.deepPoint(labels.indexOf(9), 9, 0, 0, width - 1, height - 1, 1, c.at(labels), width),
+        c.k.deepPoint({
+          start: labels.indexOf(9),
+          label: 9,
+          left: 0,
+          top: 0,
+          right: width - 1,
+          bottom: height - 1,
+          step: 1,
+          labels: c.at(labels),
+          width,
+        }),
       );
       expect(labels[at]).toBe(9);
       const reach = (i: number) => {

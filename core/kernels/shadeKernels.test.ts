@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
+import { MARK, OUTSIDE, SOFT } from './interface';
 import { seededRandom } from '../seededRandom';
 import { nearestSoft } from '../matte/nearestSoft';
-import { MARK, OUTSIDE, SOFT } from '../matte/spreadGround';
 import { type Call, call } from './heap';
 
 // Kernels that judge soft regions, beside the plainest code for the same, on pictures of chance.
@@ -111,10 +111,21 @@ function withKernels<T>(s: Scene, labels: Int32Array, out: Uint8Array, run: (t: 
       scratch(pixels),
     ];
     if (s.surface) {
-      s.surface.forEach((coefficients, channel) => k.setGroundSurface(channel, ...coefficients));
+      s.surface.forEach((c, channel) =>
+        k.setGroundSurface({ channel, k0: c[0], k1: c[1], k2: c[2], k3: c[3], k4: c[4], k5: c[5] }),
+      );
       k.setGroundFrame(0, 0, s.width, s.height);
-    } else k.setGroundColour(...s.ground(0));
-    k.startSoft(at(s.data), at(s.distance), at(labels), at(s.isOpen), scratch(pixels), s.width, s.height, 15);
+    } else k.setGroundColour(...(s.ground(0) as [number, number, number]));
+    k.startSoft({
+      ofPicture: at(s.data),
+      ofDistance: at(s.distance),
+      ofLabels: at(labels),
+      openByLabel: at(s.isOpen),
+      ofRegion: scratch(pixels),
+      w: s.width,
+      h: s.height,
+      steepest: 15,
+    });
     k.smoothDistance(level);
     intsAt(members, s.members.length).set(s.members);
     return run({
@@ -164,7 +175,7 @@ describe.each(rounds)('soft regions in %i × %i, the ground drifts: %s', (width,
         k.sumColours(members, count, most, numbers);
         return [
           [...realsAt(numbers, 6)],
-          [...intsAt(room, k.keepOnLine(members, count, u[0], u[1], u[2], length, room))],
+          [...intsAt(room, k.keepOnLine({ members, count, u0: u[0], u1: u[1], u2: u[2], length, out: room }))],
         ];
       });
       [0, 1, 2].forEach((c) => {
@@ -201,7 +212,7 @@ describe.each(rounds)('soft regions in %i × %i, the ground drifts: %s', (width,
       const [fade, high] = read(s)(({ k, intsAt, members, count, numbers }) => {
         k.countFade(members, count, above, below, contour, numbers);
         const found = [...intsAt(numbers, 2)];
-        k.countHigh(members, count, 2, half, flat, reach, numbers);
+        k.countHigh({ members, count, step: 2, half, flatBelow: flat, reach, out: numbers });
         return [found, [...intsAt(numbers, 3)]];
       });
       const own = [...s.members];
@@ -442,7 +453,19 @@ describe('edges over a shadow', () => {
       const distance = new Uint8Array(width * height).fill(200);
       call([data, distance, depth, nearest, behind, ring], [out], 0, ({ k, at }) => {
         k.setGroundColour(255, 255, 255);
-        k.setUnmix(at(data), at(out), at(distance), at(depth), at(nearest), width, height, 2, 0, 0, 0);
+        k.setUnmix({
+          ofPicture: at(data),
+          toOut: at(out),
+          ofDistance: at(distance),
+          ofDepth: at(depth),
+          ofNearest: at(nearest),
+          w: width,
+          h: height,
+          floor: 2,
+          rippleBy: 0,
+          flatBy: 0,
+          soiledBy: 0,
+        });
         k.setColours(0, 0, 0, 0);
         k.setBehind(at(behind));
         k.unmixOuter(at(ring), ring.length);

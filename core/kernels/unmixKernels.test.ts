@@ -75,19 +75,19 @@ function byKernel(s: Scene, o: Options): Uint8Array {
   const [flats, palette, depth] = [packColours(o.flats), packColours(o.palette), s.depth.slice()];
   call([s.data, s.distance, depth, s.nearest, flats, palette, ...s.rings, ...s.outer], [out], 0, ({ k, at }) => {
     k.setGroundColour(GROUND[0], GROUND[1], GROUND[2]);
-    k.setUnmix(
-      at(s.data),
-      at(out),
-      at(s.distance),
-      at(depth),
-      at(s.nearest),
-      s.width,
-      s.height,
-      o.floor,
-      o.ripple,
-      o.flat,
-      o.soiled,
-    );
+    k.setUnmix({
+      ofPicture: at(s.data),
+      toOut: at(out),
+      ofDistance: at(s.distance),
+      ofDepth: at(depth),
+      ofNearest: at(s.nearest),
+      w: s.width,
+      h: s.height,
+      floor: o.floor,
+      rippleBy: o.ripple,
+      flatBy: o.flat,
+      soiledBy: o.soiled,
+    });
     k.setColours(at(palette), o.palette.length, at(flats), o.flats.length);
     k.setBehind(0);
     for (const ring of s.outer) k.unmixOuter(at(ring), ring.length);
@@ -274,7 +274,18 @@ describe('the strongest pixel near a thin stroke', () => {
       const found = call([ring, nearest, distance], [], ring.length * 4, ({ k, at, scratch, intsAt }) => {
         const out = scratch(ring.length * 4);
         return [
-          ...intsAt(out, k.strongestOfThin(at(ring), ring.length, at(nearest), at(distance), width, height, out)),
+          ...intsAt(
+            out,
+            k.strongestOfThin({
+              ring: at(ring),
+              length: ring.length,
+              nearest: at(nearest),
+              distance: at(distance),
+              w: width,
+              h: height,
+              out,
+            }),
+          ),
         ];
       });
       for (const i of ring) {
@@ -312,7 +323,16 @@ describe('steps away from an edge', () => {
         width * height * 4,
         ({ k, at, scratch, intsAt }) => {
           // Without any runs it finds nothing, and remembers the planes.
-          k.findEdge(at(labels), at(isOpen), at(runs), at(rowStart), width, height, at(depth), at(room));
+          k.findEdge({
+            ofLabels: at(labels),
+            openByLabel: at(isOpen),
+            runs: at(runs),
+            rowStart: at(rowStart),
+            w: width,
+            h: height,
+            ofDepth: at(depth),
+            room: at(room),
+          });
           const next = scratch(width * height * 4);
           return [...intsAt(next, k.growRing(at(ring), ring.length, next, 2, 0))];
         },
@@ -347,7 +367,7 @@ describe('samples of the mark', () => {
       );
       call([samples], [], 32, ({ k, at, scratch, realsAt }) => {
         const sums = scratch(32);
-        expect(k.sumWithin(at(samples), length, r, g, b, reach, sums)).toBe(near.length);
+        expect(k.sumWithin({ samples: at(samples), length, r, g, b, reach, sums })).toBe(near.length);
         expect([...realsAt(sums, 3)]).toEqual(
           [0, 8, 16].map((bits) => near.reduce((sum, v) => sum + ((v >> bits) & 255), 0)),
         );

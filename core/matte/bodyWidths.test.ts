@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
+import { MARK, OUTSIDE } from '../kernels/interface';
 import { measureBodies } from './bodyWidths';
-import { MARK, OUTSIDE } from './spreadGround';
 
 const plane = (rows: readonly string[]) => Int32Array.from(rows.join(''), (c) => (c === '#' ? MARK : OUTSIDE));
 

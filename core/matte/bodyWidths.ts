@@ -15,7 +15,15 @@ export function measureBodies(labels: Int32Array, width: number): (pixel: number
     // Beyond so many pieces the mark is dust, and dust shares a number.
     const id = Math.min(bodies.length + 1, 65535);
     const body = call([labels], [piece], stack, ({ k, at, scratch }) => {
-      const areaPx = k.measureBody(start, id, at(labels), width, total, at(piece), scratch(stack, false));
+      const areaPx = k.measureBody({
+        start,
+        id,
+        labels: at(labels),
+        width,
+        total,
+        piece: at(piece),
+        stack: scratch(stack, false),
+      });
       return { areaPx, halfWidth: (2 * areaPx) / Math.max(1, k.bodyRim()) };
     });
     bodies[id - 1] = body;

@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest';
+import { FIRST_AREA, MARK, OUTSIDE } from '../kernels/interface';
 import { fillFrom, nearestFlat } from '../../tests/support/kernels';
 import { disc, drawMark, pixel } from '../../tests/support/pictures';
 import { normalFrom, seededRandom } from '../seededRandom';
@@ -8,7 +9,7 @@ import { findEdgeBand, openTable } from './edgeBand';
 import { allMixed } from './rowSegments';
 import { flatColours } from './flatColours';
 import { nearestSolid } from './nearestSolid';
-import { FIRST_AREA, MARK, OUTSIDE, spreadGround } from './spreadGround';
+import { spreadGround } from './spreadGround';
 
 const [width, height] = [60, 40];
 const onWhite = { colour: [255, 255, 255], noise: 0, drift: 0, share: 1, surface: null } as const;

@@ -1,4 +1,5 @@
 import { CoreError } from '../errors';
+import { FIRST_AREA, MARK, SOFT, SOFT_INSIDE } from '../kernels/interface';
 import { type Rgb, hexFromRgb } from '../colour/hex';
 import type { Anchor, RectPx } from '../params';
 import { bytes, call, copyPartIn, roomFor, withHeap } from '../kernels/heap';
@@ -11,7 +12,7 @@ import type { Ground } from './measureGround';
 import { removeDirt } from './removeDirt';
 import { type RowSegments, findSegments, markMixed, segmentsRoom } from './rowSegments';
 import { type SoftRegion, findSoftRegions, softRoom } from './softRegions';
-import { FIRST_AREA, MARK, SOFT, SOFT_INSIDE, mostLabels, spreadGround, stackRoom } from './spreadGround';
+import { mostLabels, spreadGround, stackRoom } from './spreadGround';
 import type { ToleranceStudy } from './steadyRange';
 import { type PictureStudy, findRegion, studyPicture } from './studyPicture';
 import { type Spot, type Trouble, measureTrouble } from './measureTrouble';

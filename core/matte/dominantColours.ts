@@ -19,7 +19,16 @@ export function dominantColours(
   return call([data, nearest, ...rings], [], BINS * BIN * 8, ({ k, at, scratch, realsAt }) => {
     const place = scratch(BINS * BIN * 8);
     let seen = 0;
-    for (const ring of rings) seen = k.binColours(at(data), width, at(nearest), at(ring), ring.length, place, seen);
+    for (const ring of rings)
+      seen = k.binColours({
+        picture: at(data),
+        w: width,
+        nearest: at(nearest),
+        ring: at(ring),
+        length: ring.length,
+        bins: place,
+        seen,
+      });
     const bins = realsAt(place, BINS * BIN);
     const found: { colour: Float64Array; count: number; order: number }[] = [];
     for (let b = 0; b < bins.length; b += BIN) {
@@ -106,7 +115,17 @@ export function strongestColours(
         scratch(DIRECTIONS * 4),
       ];
       setGround(c, ground, width, height);
-      const count = k.binDirections(c.at(data), width, c.at(at), at.length, step, pixels, keys, lengths, counts);
+      const count = k.binDirections({
+        picture: c.at(data),
+        width,
+        list: c.at(at),
+        count: at.length,
+        step,
+        pixels,
+        keys,
+        lengths,
+        counts,
+      });
       const sizes = intsAt(counts, DIRECTIONS);
       const largest = [...new Set(intsAt(keys, count))]
         .filter((key) => sizes[key] >= LEAST_PIXELS)
@@ -114,7 +133,15 @@ export function strongestColours(
         .slice(0, MOST_DIRECTIONS);
       return largest
         .map((key) => {
-          const size = k.ofDirection(key, count, pixels, keys, lengths, ownPixels, ownLengths);
+          const size = k.ofDirection({
+            key,
+            count,
+            pixels,
+            keys,
+            lengths,
+            outPixels: ownPixels,
+            outLengths: ownLengths,
+          });
           const [place, length] = [intsAt(ownPixels, size), realsAt(ownLengths, size)];
           const wanted = Math.max(1, Math.ceil(size / 10));
           const least = length.slice().sort()[size - wanted];

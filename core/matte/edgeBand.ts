@@ -1,6 +1,6 @@
 import { call, list as pixelList, signedBytes } from '../kernels/heap';
+import { MARK, OUTSIDE, SOFT } from '../kernels/interface';
 import type { RowSegments } from './rowSegments';
-import { MARK, OUTSIDE, SOFT } from './spreadGround';
 
 /**
  * The pixels near the edge of a mark, by depth.
@@ -31,7 +31,16 @@ export function findEdgeBand(
   const list = pixelList(total);
   const { runs, rowStart } = segments;
   const [rings, outer] = call([labels, isOpen, runs, rowStart], [depth, list], 0, ({ k, at }) => {
-    const inner = k.findEdge(at(labels), at(isOpen), at(runs), at(rowStart), width, height, at(depth), at(list));
+    const inner = k.findEdge({
+      ofLabels: at(labels),
+      openByLabel: at(isOpen),
+      runs: at(runs),
+      rowStart: at(rowStart),
+      w: width,
+      h: height,
+      ofDepth: at(depth),
+      room: at(list),
+    });
     const outside = k.outerCount();
     let free = inner;
     const walk = (first: number, count: number, steps: number, sign: number, wanted: number): [number, number][] => {

@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest';
+import { FIRST_AREA, MARK, OUTSIDE, SOFT } from '../kernels/interface';
 import { fillFrom } from '../../tests/support/kernels';
 import { disc, drawMark, onGround, pixel } from '../../tests/support/pictures';
 import { chokeMatte, softenMatte } from './adjustEdge';
@@ -9,7 +10,7 @@ import { groundDistance } from './groundDistance';
 import { groundAt, groundOfColour, measureGround } from './measureGround';
 import { nearestSolid } from './nearestSolid';
 import { nearestSoft } from './nearestSoft';
-import { FIRST_AREA, MARK, OUTSIDE, SOFT, spreadGround } from './spreadGround';
+import { spreadGround } from './spreadGround';
 
 const green = [31, 90, 69] as const;
 const truth = drawMark(100, 100, disc(50, 50, 30), green);

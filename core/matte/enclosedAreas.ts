@@ -1,9 +1,10 @@
 import { type Kernels, bytes, call, roomFor } from '../kernels/heap';
+import { FIRST_AREA, MARK, OUTSIDE, SOFT, SOFT_INSIDE } from '../kernels/interface';
 import type { Raster } from '../raster/raster';
 import { type Ground, groundAt } from './measureGround';
 import { setGround, viewsOf } from './groundDistance';
 import type { RowSegments } from './rowSegments';
-import { type Box, FIRST_AREA, MARK, OUTSIDE, SOFT, SOFT_INSIDE, filledBox, stackRoom } from './spreadGround';
+import { type Box, filledBox, stackRoom } from './spreadGround';
 import { type Body, measureBodies } from './bodyWidths';
 import { type AreaShape, type Judgement, judgeArea, scoreArea } from './judgeArea';
 
@@ -70,7 +71,15 @@ export function findEnclosedAreas(
     found.push({ label, areaPx: k.fillFrom(start, label), start, box: filledBox(k) });
   };
   call([distance, runs, state], [labels], stack, ({ k, at, scratch }) => {
-    k.setFill(at(distance), at(labels), at(state), width, height, Math.floor(tolerance), scratch(stack, false));
+    k.setFill({
+      ofPlane: at(distance),
+      ofLabels: at(labels),
+      ofState: at(state),
+      w: width,
+      h: height,
+      most: Math.floor(tolerance),
+      room: scratch(stack, false),
+    });
     k.startPatches();
     for (let i = k.nextPatch(at(runs), runs.length); i >= 0; i = k.nextPatch(at(runs), runs.length)) take(k, i);
   });
@@ -140,19 +149,35 @@ function findPalePatches(
         scratch(stack, false),
       ];
       k.fillBytes(step, 255, labels.length);
-      k.setFill(at(distance), at(labels), 0, width, height, Math.floor(tolerance), waiting);
-      const count = k.findFlat(
-        at(data),
-        at(distance),
-        Math.floor(tolerance),
-        PALEST,
+      k.setFill({
+        ofPlane: at(distance),
+        ofLabels: at(labels),
+        ofState: 0,
+        w: width,
+        h: height,
+        most: Math.floor(tolerance),
+        room: waiting,
+      });
+      const count = k.findFlat({
+        picture: at(data),
+        distance: at(distance),
+        above: Math.floor(tolerance),
+        palest: PALEST,
         flat,
-        at(runs),
-        runs.length,
+        runs: at(runs),
+        runCount: runs.length,
         step,
         list,
-      );
-      k.setFill(step, at(labels), 0, width, height, Math.floor(flat), waiting);
+      });
+      k.setFill({
+        ofPlane: step,
+        ofLabels: at(labels),
+        ofState: 0,
+        w: width,
+        h: height,
+        most: Math.floor(flat),
+        room: waiting,
+      });
       const candidates = intsAt(list, count);
       for (let c = k.nextMarked(list, 0, count); c < count; c = k.nextMarked(list, c + 1, count))
         take(k, candidates[c]);
@@ -160,8 +185,10 @@ function findPalePatches(
   );
 }
 
+const sidesOf = ({ box: [left, top, right, bottom] }: Found) => ({ left, top, right, bottom });
+
 function relabel(f: Found, labels: Int32Array, width: number, to: number): void {
-  call([], [labels], 0, ({ k, at }) => k.relabel(f.label, ...f.box, at(labels), width, to));
+  call([], [labels], 0, ({ k, at }) => k.relabel({ label: f.label, ...sidesOf(f), labels: at(labels), width, to }));
 }
 
 /** Of the pixels round a patch so many in its own colour say that it only happens to match the ground there. */
@@ -222,19 +249,19 @@ function measureShape(
     const { k, at } = c;
     const [place, numbers, ray] = [c.scratch(room, false), c.scratch(88), c.scratch(RAY_ROOM, false)];
     setGround(c, ground, width, height);
-    k.measureShape(
-      f.label,
-      ...f.box,
+    k.measureShape({
+      label: f.label,
+      ...sidesOf(f),
       step,
-      at(data),
-      at(distance),
-      at(labels),
+      picture: at(data),
+      distance: at(distance),
+      labels: at(labels),
       width,
       height,
-      ground.plane ? 1 : 0,
-      numbers,
-      place,
-    );
+      byPlace: Boolean(ground.plane),
+      out: numbers,
+      rim: place,
+    });
     const [sum, counted, outside, beside, a0, a1, a2, i0, i1, i2, rims] = c.realsAt(numbers, 11);
     const rim = c.intsAt(place, rims);
     const halfWidth = (2 * counted) / Math.max(1, rims);
@@ -252,7 +279,18 @@ function measureShape(
     const rayStep = Math.max(1, Math.floor(rims / MOST_RAYS));
     const met = c.intsAt(
       ray,
-      k.castRays(place, rims, rayStep, f.label, at(labels), at(others), width, height, limit, ray),
+      k.castRays({
+        rim: place,
+        length: rims,
+        step: rayStep,
+        own: f.label,
+        labels: at(labels),
+        others: at(others),
+        width,
+        height,
+        limit,
+        out: ray,
+      }),
     );
     const rays: Ray[] = [];
     for (let n = 0; n < met.length;) {
@@ -429,7 +467,9 @@ function poolScores(scores: readonly number[], shapes: readonly AreaShape[], fam
 // The middle of the longest run, taken on the row where it is: inside for certain, and away from the rim.
 function deepPoint(f: Found, labels: Int32Array, width: number): [number, number] {
   const step = Math.max(1, Math.floor((f.box[3] - f.box[1] + 1) / 160));
-  const at = call([labels], [], 0, ({ k, at }) => k.deepPoint(f.start, f.label, ...f.box, step, at(labels), width));
+  const at = call([labels], [], 0, ({ k, at }) =>
+    k.deepPoint({ start: f.start, label: f.label, ...sidesOf(f), step, labels: at(labels), width }),
+  );
   return [at % width, Math.floor(at / width)];
 }
 

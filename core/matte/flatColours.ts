@@ -44,7 +44,7 @@ export function flatColours(
     order.sort((a, b) => b[1] - a[1] || a[0] - b[0]);
     const sums = scratch(32);
     const meanWithin = ([r, g, b]: ArrayLike<number> & Iterable<number>, reach: number) => {
-      const count = k.sumWithin(samples, length, r, g, b, reach, sums);
+      const count = k.sumWithin({ samples, length, r, g, b, reach, sums });
       return count ? { mean: Float64Array.from(realsAt(sums, 3), (v) => v / count), count } : null;
     };
     const found: Float64Array[] = [];

@@ -14,7 +14,9 @@ export function setGround(
 ): void {
   if (plane) k.setGroundPlane(at(plane.data), plane.width);
   else if (surface) {
-    surface.forEach((c, channel) => k.setGroundSurface(channel, c[0], c[1], c[2], c[3], c[4], c[5]));
+    surface.forEach((c, channel) =>
+      k.setGroundSurface({ channel, k0: c[0], k1: c[1], k2: c[2], k3: c[3], k4: c[4], k5: c[5] }),
+    );
     k.setGroundFrame(frame?.x ?? 0, frame?.y ?? 0, frame?.width ?? width, frame?.height ?? height);
   } else k.setGroundColour(colour[0], colour[1], colour[2]);
 }

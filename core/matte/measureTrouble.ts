@@ -64,18 +64,18 @@ export function measureTrouble(
     const [amounts, firsts, order, totals] = [scratch(cells * 16), scratch(cells * 8), scratch(cells * 8), scratch(64)];
     setGround(c, ground, width, height);
     k.startTrouble(at(data), width, height);
-    k.findTrouble(
-      at(distance),
-      at(runs),
-      runs.length,
-      Math.min(255, Math.floor(tolerance + SURELY)),
-      TINTED,
-      CELL,
+    k.findTrouble({
+      distance: at(distance),
+      runs: at(runs),
+      runCount: runs.length,
+      surely: Math.min(255, Math.floor(tolerance + SURELY)),
+      tinted: TINTED,
+      size: CELL,
       amounts,
       firsts,
       order,
       totals,
-    );
+    });
     const spots = (table: number, count: number) =>
       [...intsAt(order + table * cells * 4, count)]
         .map((cell) => {

@@ -23,18 +23,18 @@ export function nearestSolid(
   const asked = outer.slice(0, outwards);
   call([raster.data, distance, depth, ...rings, ...asked], [nearest], 0, ({ k, at }) => {
     for (let r = rings.length - 1; r >= 1; r--) {
-      k.findSolid(
-        at(raster.data),
+      k.findSolid({
+        picture: at(raster.data),
         width,
         height,
-        at(rings[r]),
-        rings[r].length,
-        at(distance),
+        ring: at(rings[r]),
+        length: rings[r].length,
+        distance: at(distance),
         leastDistance,
-        at(depth),
-        Math.floor(flat),
-        at(nearest),
-      );
+        depth: at(depth),
+        flat: Math.floor(flat),
+        nearest: at(nearest),
+      });
     }
     // Deepest ring first; twice within a ring, so that neighbours of one ring can share as well.
     for (const ring of [...rings].reverse().concat(asked))

@@ -23,18 +23,18 @@ export function removeDirt(
   const strong = isClean ? tolerance + 4 : tolerance + Math.min(30, 6 + ripple * 1.5);
   const { runs } = segments;
   call([runs], [distance, labels], labels.length + most * 4 + 128, ({ k, at, scratch }) => {
-    k.removeDirt(
-      at(distance),
-      at(labels),
-      at(runs),
-      runs.length,
+    k.removeDirt({
+      distance: at(distance),
+      labels: at(labels),
+      runs: at(runs),
+      runCount: runs.length,
       width,
-      labels.length,
-      Math.floor(tolerance),
+      total: labels.length,
+      tolerance: Math.floor(tolerance),
       strong,
       most,
-      scratch(labels.length),
-      scratch(most * 4 + 64, false),
-    );
+      state: scratch(labels.length),
+      piece: scratch(most * 4 + 64, false),
+    });
   });
 }

@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest';
+import { MARK, OUTSIDE, SOFT } from '../kernels/interface';
 import { renderSvg } from '../../demo/render';
 import { decodePicture } from '../../codecs/decodePicture';
 import { disc, drawMark, either, jpegOf, onGround, pixel, ring } from '../../tests/support/pictures';
@@ -9,7 +10,7 @@ import { measureGround } from './measureGround';
 import { removeDirt } from './removeDirt';
 import { allMixed } from './rowSegments';
 import { forgiveRipple, sampleRipple, strongSegments } from './ripple';
-import { MARK, OUTSIDE, SOFT, spreadGround } from './spreadGround';
+import { spreadGround } from './spreadGround';
 import { measureRipple } from './unmixEdges';
 
 const mark = drawMark(240, 240, either(ring(120, 120, 100, 70), disc(120, 120, 40)), [31, 60, 120]);

@@ -20,7 +20,15 @@ export function sampleRipple(distance: Uint8Array, segments: RowSegments, width:
   const step = Math.max(1, Math.floor(height / 400));
   const count = new Int32Array(48);
   const total = call([distance, runs, rowStart], [count], 0, ({ k, at }) =>
-    k.sampleRipple(at(distance), at(runs), at(rowStart), width, height, step, at(count)),
+    k.sampleRipple({
+      distance: at(distance),
+      runs: at(runs),
+      rowStart: at(rowStart),
+      width,
+      height,
+      step,
+      count: at(count),
+    }),
   );
   if (total < 40) return 0;
   let sum = 0;
@@ -48,10 +56,35 @@ export function forgiveRipple(
   const { runs, rowStart } = segments;
   call([distance, runs, rowStart], [out], cells * 44 + 64, ({ k, at, scratch }) => {
     const [strong, near, kept, seen] = [scratch(cells), scratch(cells), scratch(cells), scratch(cells)];
-    k.cellsNearStrong(at(distance), at(runs), at(rowStart), width, height, strong, near);
+    k.cellsNearStrong({
+      distance: at(distance),
+      runs: at(runs),
+      rowStart: at(rowStart),
+      width,
+      height,
+      strong,
+      cells: near,
+    });
     k.copyBytes(near, kept, cells);
-    k.exceptPale(kept, near, seen, scratch(cells * 40, false), at(distance), width, height, forgiven);
-    k.forgive(at(distance), at(runs), runs.length, kept, width, forgiven, at(out));
+    k.exceptPale({
+      cells: kept,
+      near,
+      seen,
+      queue: scratch(cells * 40, false),
+      distance: at(distance),
+      width,
+      height,
+      forgiven,
+    });
+    k.forgive({
+      distance: at(distance),
+      runs: at(runs),
+      runCount: runs.length,
+      cells: kept,
+      width,
+      forgiven,
+      out: at(out),
+    });
   });
   return out;
 }

@@ -1,8 +1,9 @@
 import { describe, expect, it } from 'vitest';
+import { CLEAR, DEEP, FIRST_AREA, MIXED, SEGMENT } from '../kernels/interface';
 import { fillFrom } from '../../tests/support/kernels';
 import { seededRandom } from '../seededRandom';
-import { CLEAR, DEEP, MIXED, SEGMENT, allMixed, findSegments, markMixed } from './rowSegments';
-import { FIRST_AREA, spreadGround } from './spreadGround';
+import { allMixed, findSegments, markMixed } from './rowSegments';
+import { spreadGround } from './spreadGround';
 
 const width = 3 * SEGMENT + 9;
 const height = 4;

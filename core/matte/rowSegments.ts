@@ -1,12 +1,5 @@
 import { bytes, call, list, roomFor } from '../kernels/heap';
-
-/** Pixels in a row that are looked at together. */
-export const SEGMENT = 32;
-/** Every pixel is the ground's colour exactly. */
-export const CLEAR = 0;
-export const MIXED = 1;
-/** Every pixel is far from the ground. */
-export const DEEP = 2;
+import { MIXED, SEGMENT } from '../kernels/interface';
 
 /** What every row holds, in pieces of SEGMENT pixels (the last may be shorter). */
 export interface RowSegments {
@@ -36,7 +29,15 @@ export function findSegments(distance: Uint8Array, width: number, height: number
   const runs = list(columns * height * 3);
   const rowStart = list(height + 1);
   const count = call([distance], [state, runs, rowStart], 0, ({ k, at }) =>
-    k.findSegments(at(distance), width, height, Math.ceil(deepFrom), at(state), at(runs), at(rowStart)),
+    k.findSegments({
+      distance: at(distance),
+      width,
+      height,
+      deepFrom: Math.ceil(deepFrom),
+      state: at(state),
+      runs: at(runs),
+      rowStart: at(rowStart),
+    }),
   );
   return { columns, state, runs: runs.subarray(0, count), rowStart };
 }

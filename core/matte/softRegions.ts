@@ -1,9 +1,10 @@
 import { type Call, call, roomFor } from '../kernels/heap';
+import { SOFT } from '../kernels/interface';
 import { setGround, viewsOf } from './groundDistance';
 import type { Raster } from '../raster/raster';
 import type { Ground } from './measureGround';
 import type { RowSegments } from './rowSegments';
-import { SOFT, mostLabels } from './spreadGround';
+import { mostLabels } from './spreadGround';
 
 /** Steepest change from pixel to pixel, code values, inside a shadow or glow. A drawn edge changes faster. */
 const STEEPEST = 15;
@@ -89,7 +90,16 @@ export function findSoftRegions(
     ];
     let isSmoothed = false;
     setGround(c, ground, width, height);
-    k.startSoft(at(raster.data), at(distance), at(labels), at(isOpen), looked, width, height, STEEPEST + noise);
+    k.startSoft({
+      ofPicture: at(raster.data),
+      ofDistance: at(distance),
+      ofLabels: at(labels),
+      openByLabel: at(isOpen),
+      ofRegion: looked,
+      w: width,
+      h: height,
+      steepest: STEEPEST + noise,
+    });
     for (let n = k.nextSoftSeed(at(runs), runs.length); n >= 0; n = k.nextSoftSeed(at(runs), runs.length)) {
       const count = k.growSoft(n, tolerance * 0.5, grown, kept);
       if (count < LEAST_PIXELS) continue;
@@ -132,7 +142,7 @@ function onOneLine({ k, realsAt, intsAt }: Call, members: number, count: number,
   k.sumColours(members, count, FAINT * NINTHS, numbers);
   const [r, g, b] = realsAt(numbers, 3);
   const length = Math.hypot(r, g, b);
-  const kept = length === 0 ? 0 : k.keepOnLine(members, count, r, g, b, length, out);
+  const kept = length === 0 ? 0 : k.keepOnLine({ members, count, u0: r, u1: g, u2: b, length, out });
   k.fillBytes(numbers, 0, LEVELS * 4);
   k.countLevels(out, kept, numbers);
   return { at: out, count: kept, levels: intsAt(numbers, LEVELS).slice() };
@@ -147,7 +157,15 @@ function isSoft(c: Call, region: Region, noise: number, numbers: number): boolea
     return false;
   let top = LEVELS - 1;
   while (levels[top] === 0) top--;
-  c.k.countHigh(at, count, count > MANY ? 7 : 1, top * 0.5, Math.max(0.6, noise * 0.5) * NINTHS, LEAST_REACH, numbers);
+  c.k.countHigh({
+    members: at,
+    count,
+    step: count > MANY ? 7 : 1,
+    half: top * 0.5,
+    flatBelow: Math.max(0.6, noise * 0.5) * NINTHS,
+    reach: LEAST_REACH,
+    out: numbers,
+  });
   const [high, flat, farthest] = c.intsAt(numbers, 3);
   return farthest >= LEAST_REACH && flat <= MOST_LEVEL * high;
 }
@@ -199,7 +217,7 @@ function strongestAlpha(
   { k, intsAt }: Call,
   members: number,
   count: number,
-  F: readonly number[],
+  F: readonly [number, number, number],
   room: number,
 ): number {
   k.setSoftColour(...F);

@@ -1,14 +1,6 @@
 import { type Kernels, call, ints } from '../kernels/heap';
+import { FIRST_AREA } from '../kernels/interface';
 import type { RowSegments } from './rowSegments';
-
-/** What a pixel is, in a label plane. Anything from `FIRST_AREA` up is an enclosed area's number plus that. */
-export const MARK = 0;
-export const OUTSIDE = 1;
-/** A shadow or glow: part of the artwork, but outside its edges. */
-export const SOFT = 2;
-/** The same inside an enclosed area, until it is known whether that area is open. */
-export const SOFT_INSIDE = 3;
-export const FIRST_AREA = 16;
 
 /**
  * Marks as OUTSIDE every pixel that a path of ground pixels joins to the picture's border.
@@ -27,15 +19,15 @@ export function spreadGround(
   const labels = ints(width * height);
   const stack = stackRoom(width, height);
   call([distance, segments.state], [labels], stack, ({ k, at, scratch }) => {
-    k.setFill(
-      at(distance),
-      at(labels),
-      at(segments.state),
-      width,
-      height,
-      Math.floor(tolerance),
-      scratch(stack, false),
-    );
+    k.setFill({
+      ofPlane: at(distance),
+      ofLabels: at(labels),
+      ofState: at(segments.state),
+      w: width,
+      h: height,
+      most: Math.floor(tolerance),
+      room: scratch(stack, false),
+    });
     k.fillFromBorder();
   });
   return labels;

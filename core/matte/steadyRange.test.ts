@@ -1,9 +1,10 @@
 import { describe, expect, it } from 'vitest';
+import { OUTSIDE } from '../kernels/interface';
 import { disc, drawMark, onGround } from '../../tests/support/pictures';
 import { groundDistance } from './groundDistance';
 import { measureGround } from './measureGround';
 import { floodOrder, studyTolerance } from './steadyRange';
-import { OUTSIDE, spreadGround } from './spreadGround';
+import { spreadGround } from './spreadGround';
 import { allMixed } from './rowSegments';
 
 describe('floodOrder', () => {

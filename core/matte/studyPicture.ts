@@ -100,7 +100,7 @@ export function findStrays(raster: Raster, [r, g, b]: Rgb, above: number): RectP
   const { width, height } = raster;
   call([], [], 0, ({ k }) => k.startBox(width));
   eachStrip(raster, { x: 0, y: 0, width, height }, (k, at, rows, y) => {
-    k.boxStrays(at, width, rows, y, r, g, b, above);
+    k.boxStrays({ picture: at, width, rows, y0: y, r, g, b, above });
   });
   return call([], [], 0, ({ k }) => withRoom(boxFound(k), width, height));
 }

@@ -80,19 +80,19 @@ export function unmixEdges(
   call(reads, [out.data], 0, (c) => {
     const { k, at } = c;
     setGround(c, ground, width, height);
-    k.setUnmix(
-      at(data),
-      at(out.data),
-      at(distance),
-      at(depth),
-      at(nearest),
-      width,
-      height,
+    k.setUnmix({
+      ofPicture: at(data),
+      toOut: at(out.data),
+      ofDistance: at(distance),
+      ofDepth: at(depth),
+      ofNearest: at(nearest),
+      w: width,
+      h: height,
       floor,
-      options.ripple,
-      options.flat,
-      soiled,
-    );
+      rippleBy: options.ripple,
+      flatBy: options.flat,
+      soiledBy: soiled,
+    });
     k.setColours(at(packedPalette), palette.length, at(packedFlats), flats.length);
     k.setBehind(behind ? at(behind) : 0);
     // From the ground inwards: a pixel lies in the ramp only while its outer neighbours do.
@@ -114,7 +114,15 @@ function findThin(
     const out = scratch(room, false);
     return intsAt(
       out,
-      k.strongestOfThin(at(first), first.length, at(nearest), at(distance), width, height, out),
+      k.strongestOfThin({
+        ring: at(first),
+        length: first.length,
+        nearest: at(nearest),
+        distance: at(distance),
+        w: width,
+        h: height,
+        out,
+      }),
     ).slice();
   });
 }

@@ -16,15 +16,15 @@ export function fillFrom(
 ): { filled: number; box: Box } {
   const stack = stackRoom(width, height);
   return call(segments ? [distance, segments.state] : [distance], [labels], stack, ({ k, at, scratch }) => {
-    k.setFill(
-      at(distance),
-      at(labels),
-      segments ? at(segments.state) : 0,
-      width,
-      height,
-      tolerance,
-      scratch(stack, false),
-    );
+    k.setFill({
+      ofPlane: at(distance),
+      ofLabels: at(labels),
+      ofState: segments ? at(segments.state) : 0,
+      w: width,
+      h: height,
+      most: tolerance,
+      room: scratch(stack, false),
+    });
     return { filled: k.fillFrom(start, label), box: filledBox(k) };
   });
 }

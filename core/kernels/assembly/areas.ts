@@ -2,27 +2,44 @@ import { MARK, OUTSIDE } from './labels';
 import { B0, B1, B2, groundAt } from './ground';
 import { byteAt, channelAt, fourAt, intAt, setByte, setInt, setReal } from './memory';
 
+@unmanaged
+class MeasureShape {
+  label: i32;
+  left: i32;
+  top: i32;
+  right: i32;
+  bottom: i32;
+  step: i32;
+  picture: usize;
+  distance: usize;
+  labels: usize;
+  width: i32;
+  height: i32;
+  byPlace: bool;
+  out: usize;
+  rim: usize;
+}
+
 /**
  * One area's shape, see core/matte/enclosedAreas.ts. Writes eleven numbers into `out`: sum of distances, pixels counted, pixels near the
  * outside, mark's pixels beside it, the sums of their colours, of the area's own colours, and the length of `rim`, which gets the rim's pixels.
  * `byPlace`: the ground's colour changes from place to place, so the area's is taken relative to it, at the colour in its middle.
  */
-export function measureShape(
-  label: i32,
-  left: i32,
-  top: i32,
-  right: i32,
-  bottom: i32,
-  step: i32,
-  picture: usize,
-  distance: usize,
-  labels: usize,
-  width: i32,
-  height: i32,
-  byPlace: bool,
-  out: usize,
-  rim: usize,
-): void {
+export function measureShape(args: MeasureShape): void {
+  const label = args.label;
+  const left = args.left;
+  const top = args.top;
+  const right = args.right;
+  const bottom = args.bottom;
+  const step = args.step;
+  const picture = args.picture;
+  const distance = args.distance;
+  const labels = args.labels;
+  const width = args.width;
+  const height = args.height;
+  const byPlace = args.byPlace;
+  const out = args.out;
+  const rim = args.rim;
   groundAt((left + right) >> 1, (top + bottom) >> 1);
   const b0 = B0,
     b1 = B1,
@@ -175,19 +192,32 @@ function stepsWithin(at: i64, step: i64, length: i32): i32 {
   return <i32>((step > 0 ? ((<i64>length) << 32) - 1 - at : -at) / step);
 }
 
+@unmanaged
+class CastRays {
+  rim: usize;
+  length: i32;
+  step: i32;
+  own: i32;
+  labels: usize;
+  others: usize;
+  width: i32;
+  height: i32;
+  limit: f64;
+  out: usize;
+}
+
 /** Rays from every `step`th pixel of a rim. For each that has a way out `out` gets the number of its pairs, then the pairs; returns how many numbers in all. */
-export function castRays(
-  rim: usize,
-  length: i32,
-  step: i32,
-  own: i32,
-  labels: usize,
-  others: usize,
-  width: i32,
-  height: i32,
-  limit: f64,
-  out: usize,
-): i32 {
+export function castRays(args: CastRays): i32 {
+  const rim = args.rim;
+  const length = args.length;
+  const step = args.step;
+  const own = args.own;
+  const labels = args.labels;
+  const others = args.others;
+  const width = args.width;
+  const height = args.height;
+  const limit = args.limit;
+  const out = args.out;
   let at = 0;
   for (let r = 0; r < length; r += step) {
     const pairs = castRay(intAt(rim, r), own, labels, others, width, height, limit, out + ((<usize>(at + 1)) << 2));
@@ -254,18 +284,30 @@ function castRay(
   return pairs;
 }
 
+@unmanaged
+class DeepPoint {
+  start: i32;
+  label: i32;
+  left: i32;
+  top: i32;
+  right: i32;
+  bottom: i32;
+  step: i32;
+  labels: usize;
+  width: i32;
+}
+
 /** The middle of an area's longest run, on the row where it is deepest; the start where there is none. */
-export function deepPoint(
-  start: i32,
-  label: i32,
-  left: i32,
-  top: i32,
-  right: i32,
-  bottom: i32,
-  step: i32,
-  labels: usize,
-  width: i32,
-): i32 {
+export function deepPoint(args: DeepPoint): i32 {
+  const start = args.start;
+  const label = args.label;
+  const left = args.left;
+  const top = args.top;
+  const right = args.right;
+  const bottom = args.bottom;
+  const step = args.step;
+  const labels = args.labels;
+  const width = args.width;
   let best = 0;
   let at = start;
   const own = i32x4.splat(label);
@@ -309,16 +351,26 @@ export function bodyRim(): i32 {
   return rimPx;
 }
 
+@unmanaged
+class MeasureBody {
+  start: i32;
+  id: i32;
+  labels: usize;
+  width: i32;
+  total: i32;
+  piece: usize;
+  stack: usize;
+}
+
 /** Numbers, in `piece` (16 bits a pixel), the piece of the mark round a pixel; returns its pixels. `stack`: six bytes a pixel. */
-export function measureBody(
-  start: i32,
-  id: i32,
-  labels: usize,
-  width: i32,
-  total: i32,
-  piece: usize,
-  stack: usize,
-): i32 {
+export function measureBody(args: MeasureBody): i32 {
+  const start = args.start;
+  const id = args.id;
+  const labels = args.labels;
+  const width = args.width;
+  const total = args.total;
+  const piece = args.piece;
+  const stack = args.stack;
   let areaPx = 0;
   rimPx = 0;
   let waiting = 1;
@@ -364,17 +416,28 @@ export function measureBody(
   return areaPx;
 }
 
+@unmanaged
+class Relabel {
+  label: i32;
+  left: i32;
+  top: i32;
+  right: i32;
+  bottom: i32;
+  labels: usize;
+  width: i32;
+  to: i32;
+}
+
 /** Gives an area's pixels another label. */
-export function relabel(
-  label: i32,
-  left: i32,
-  top: i32,
-  right: i32,
-  bottom: i32,
-  labels: usize,
-  width: i32,
-  to: i32,
-): void {
+export function relabel(args: Relabel): void {
+  const label = args.label;
+  const left = args.left;
+  const top = args.top;
+  const right = args.right;
+  const bottom = args.bottom;
+  const labels = args.labels;
+  const width = args.width;
+  const to = args.to;
   for (let y = top; y <= bottom; y++)
     for (let i = y * width + left; i <= y * width + right; i++) if (intAt(labels, i) == label) setInt(labels, i, to);
 }

@@ -38,8 +38,28 @@ function take(y: i32, first: i32): void {
   );
 }
 
+@unmanaged
+class BoxStrays {
+  picture: usize;
+  width: i32;
+  rows: i32;
+  y0: i32;
+  r: i32;
+  g: i32;
+  b: i32;
+  above: i32;
+}
+
 /** Rows of a picture, the first of them number `y0`: what lies further than `above` from a colour. */
-export function boxStrays(picture: usize, width: i32, rows: i32, y0: i32, r: i32, g: i32, b: i32, above: i32): void {
+export function boxStrays(args: BoxStrays): void {
+  const picture = args.picture;
+  const width = args.width;
+  const rows = args.rows;
+  const y0 = args.y0;
+  const r = args.r;
+  const g = args.g;
+  const b = args.b;
+  const above = args.above;
   const same = (255 << 24) | (b << 16) | (g << 8) | r;
   const many = i32x4.splat(same);
   for (let y = 0; y < rows; y++) {

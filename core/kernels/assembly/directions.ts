@@ -6,21 +6,33 @@ const LEAST_LENGTH: f64 = 12;
 /** Directions are told apart in so many steps each way. */
 const STEPS: f64 = 9;
 
+@unmanaged
+class BinDirections {
+  picture: usize;
+  width: i32;
+  list: usize;
+  count: i32;
+  step: i32;
+  pixels: usize;
+  keys: usize;
+  lengths: usize;
+  counts: usize;
+}
+
 /**
  * In which direction from the ground, and how far, every `step`th pixel of a list lies; those too near it are left out. For each: `pixels` and
  * `keys` a number, `lengths` a real. `counts`: a number for each of 32768 keys, all 0. Returns how many there are.
  */
-export function binDirections(
-  picture: usize,
-  width: i32,
-  list: usize,
-  count: i32,
-  step: i32,
-  pixels: usize,
-  keys: usize,
-  lengths: usize,
-  counts: usize,
-): i32 {
+export function binDirections(args: BinDirections): i32 {
+  const picture = args.picture;
+  const width = args.width;
+  const list = args.list;
+  const count = args.count;
+  const step = args.step;
+  const pixels = args.pixels;
+  const keys = args.keys;
+  const lengths = args.lengths;
+  const counts = args.counts;
   let found = 0;
   for (let k = 0; k < count; k += step) {
     const i = intAt(list, k);
@@ -46,16 +58,26 @@ export function binDirections(
   return <i32>(Math.floor(v + 0.5) + STEPS);
 }
 
+@unmanaged
+class OfDirection {
+  key: i32;
+  count: i32;
+  pixels: usize;
+  keys: usize;
+  lengths: usize;
+  outPixels: usize;
+  outLengths: usize;
+}
+
 /** The pixels and lengths of one key; returns how many there are. */
-export function ofDirection(
-  key: i32,
-  count: i32,
-  pixels: usize,
-  keys: usize,
-  lengths: usize,
-  outPixels: usize,
-  outLengths: usize,
-): i32 {
+export function ofDirection(args: OfDirection): i32 {
+  const key = args.key;
+  const count = args.count;
+  const pixels = args.pixels;
+  const keys = args.keys;
+  const lengths = args.lengths;
+  const outPixels = args.outPixels;
+  const outLengths = args.outLengths;
   let found = 0;
   for (let k = 0; k < count; k++) {
     if (intAt(keys, k) != key) continue;

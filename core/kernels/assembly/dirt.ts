@@ -4,20 +4,34 @@ import { byteAt, intAt, setByte, setInt, sixteenAt } from './memory';
 const KEPT: i32 = 1;
 const LOOKED_AT: i32 = 2;
 
+@unmanaged
+class RemoveDirt {
+  distance: usize;
+  labels: usize;
+  runs: usize;
+  runCount: i32;
+  width: i32;
+  total: i32;
+  tolerance: i32;
+  strong: f64;
+  most: i32;
+  state: usize;
+  piece: usize;
+}
+
 /** See core/matte/removeDirt.ts. `state`: a byte a pixel, all 0. `piece`: room for `most` + 9 numbers. */
-export function removeDirt(
-  distance: usize,
-  labels: usize,
-  runs: usize,
-  runCount: i32,
-  width: i32,
-  total: i32,
-  tolerance: i32,
-  strong: f64,
-  most: i32,
-  state: usize,
-  piece: usize,
-): void {
+export function removeDirt(args: RemoveDirt): void {
+  const distance = args.distance;
+  const labels = args.labels;
+  const runs = args.runs;
+  const runCount = args.runCount;
+  const width = args.width;
+  const total = args.total;
+  const tolerance = args.tolerance;
+  const strong = args.strong;
+  const most = args.most;
+  const state = args.state;
+  const piece = args.piece;
   const low = i8x16.splat(<i8>min(tolerance, 255));
   const high = i8x16.splat(<i8>(<i32>Math.min(255, Math.ceil(strong))));
   for (let r = 0; r < runCount; r += 3) {

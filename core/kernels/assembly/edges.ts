@@ -43,20 +43,31 @@ function down(from: i32, to: i32): void {
   }
 }
 
+@unmanaged
+class FindEdge {
+  ofLabels: usize;
+  openByLabel: usize;
+  runs: usize;
+  rowStart: usize;
+  w: i32;
+  h: i32;
+  ofDepth: usize;
+  room: usize;
+}
+
 /**
  * The pixels on both sides of the edge. `ofDepth`: a signed byte a pixel, all 0. `room`: a number a pixel; the inner pixels come to its
  * beginning, the outer ones, in order, to its end. Returns how many inner ones there are; `outerCount` tells of the others.
  */
-export function findEdge(
-  ofLabels: usize,
-  openByLabel: usize,
-  runs: usize,
-  rowStart: usize,
-  w: i32,
-  h: i32,
-  ofDepth: usize,
-  room: usize,
-): i32 {
+export function findEdge(args: FindEdge): i32 {
+  const ofLabels = args.ofLabels;
+  const openByLabel = args.openByLabel;
+  const runs = args.runs;
+  const rowStart = args.rowStart;
+  const w = args.w;
+  const h = args.h;
+  const ofDepth = args.ofDepth;
+  const room = args.room;
   labels = ofLabels;
   isOpen = openByLabel;
   depth = ofDepth;
@@ -177,16 +188,26 @@ export function countDistances(ring: usize, length: i32, distance: usize, ofLabe
   }
 }
 
+@unmanaged
+class BinColours {
+  picture: usize;
+  w: i32;
+  nearest: usize;
+  ring: usize;
+  length: i32;
+  bins: usize;
+  seen: i32;
+}
+
 /** Adds up the colours of a ring's nearest solid pixels, every third, in 4096 bins of five reals: red, green, blue, number, order of appearance (0: empty). */
-export function binColours(
-  picture: usize,
-  w: i32,
-  nearest: usize,
-  ring: usize,
-  length: i32,
-  bins: usize,
-  seen: i32,
-): i32 {
+export function binColours(args: BinColours): i32 {
+  const picture = args.picture;
+  const w = args.w;
+  const nearest = args.nearest;
+  const ring = args.ring;
+  const length = args.length;
+  const bins = args.bins;
+  let seen = args.seen;
   for (let k = 0; k < length; k += 3) {
     const place = intAt(nearest, intAt(ring, k)) - 1;
     if (place < 0) continue;
@@ -204,16 +225,26 @@ export function binColours(
   return seen;
 }
 
+@unmanaged
+class StrongestOfThin {
+  ring: usize;
+  length: i32;
+  nearest: usize;
+  distance: usize;
+  w: i32;
+  h: i32;
+  out: usize;
+}
+
 /** The strongest pixel within three pixels of each pixel of a ring that has no solid pixel near. Returns how many `out` holds. */
-export function strongestOfThin(
-  ring: usize,
-  length: i32,
-  nearest: usize,
-  distance: usize,
-  w: i32,
-  h: i32,
-  out: usize,
-): i32 {
+export function strongestOfThin(args: StrongestOfThin): i32 {
+  const ring = args.ring;
+  const length = args.length;
+  const nearest = args.nearest;
+  const distance = args.distance;
+  const w = args.w;
+  const h = args.h;
+  const out = args.out;
   let count = 0;
   for (let k = 0; k < length; k++) {
     const i = intAt(ring, k);
@@ -271,8 +302,26 @@ export function countColours(samples: usize, length: i32, counts: usize): void {
   }
 }
 
+@unmanaged
+class SumWithin {
+  samples: usize;
+  length: i32;
+  r: f64;
+  g: f64;
+  b: f64;
+  reach: f64;
+  sums: usize;
+}
+
 /** How many of a list of colours lie near one, each channel within `reach`; the sums of theirs come to `sums[0..2]`. */
-export function sumWithin(samples: usize, length: i32, r: f64, g: f64, b: f64, reach: f64, sums: usize): i32 {
+export function sumWithin(args: SumWithin): i32 {
+  const samples = args.samples;
+  const length = args.length;
+  const r = args.r;
+  const g = args.g;
+  const b = args.b;
+  const reach = args.reach;
+  const sums = args.sums;
   // Bytes in the order of a colour; alpha may be anything.
   const low = colourOf(Math.ceil(r - reach), Math.ceil(g - reach), Math.ceil(b - reach), 0);
   const high = colourOf(Math.floor(r + reach), Math.floor(g + reach), Math.floor(b + reach), 255);

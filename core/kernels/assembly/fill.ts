@@ -29,8 +29,26 @@ export function filledBottom(): i32 {
   return boxBottom;
 }
 
+@unmanaged
+class SetFill {
+  ofPlane: usize;
+  ofLabels: usize;
+  ofState: usize;
+  w: i32;
+  h: i32;
+  most: i32;
+  room: usize;
+}
+
 /** What the fills to come work on. `state`: segments of that very plane, or 0. `stack`: six bytes a pixel and four for each row and column. */
-export function setFill(ofPlane: usize, ofLabels: usize, ofState: usize, w: i32, h: i32, most: i32, room: usize): void {
+export function setFill(args: SetFill): void {
+  const ofPlane = args.ofPlane;
+  const ofLabels = args.ofLabels;
+  const ofState = args.ofState;
+  const w = args.w;
+  const h = args.h;
+  const most = args.most;
+  const room = args.room;
   plane = ofPlane;
   labels = ofLabels;
   state = ofState;
@@ -150,18 +168,30 @@ export function nextPatch(runs: usize, runCount: i32): i32 {
   return -1;
 }
 
+@unmanaged
+class FindFlat {
+  picture: usize;
+  distance: usize;
+  above: i32;
+  palest: i32;
+  flat: f64;
+  runs: usize;
+  runCount: i32;
+  step: usize;
+  list: usize;
+}
+
 /** Steps from pixel to pixel, for patches paler than the mark: `step` is 255 where none can be. Returns how many flat ones `list` holds. */
-export function findFlat(
-  picture: usize,
-  distance: usize,
-  above: i32,
-  palest: i32,
-  flat: f64,
-  runs: usize,
-  runCount: i32,
-  step: usize,
-  list: usize,
-): i32 {
+export function findFlat(args: FindFlat): i32 {
+  const picture = args.picture;
+  const distance = args.distance;
+  const above = args.above;
+  const palest = args.palest;
+  const flat = args.flat;
+  const runs = args.runs;
+  const runCount = args.runCount;
+  const step = args.step;
+  const list = args.list;
   let count = 0;
   const low = i8x16.splat(<i8>min(above, 255));
   const high = i8x16.splat(<i8>palest);

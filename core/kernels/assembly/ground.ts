@@ -30,8 +30,26 @@ export function setGroundPlane(at: usize, stride: i32): void {
   planeStride = stride;
 }
 
+@unmanaged
+class SetGroundSurface {
+  channel: i32;
+  k0: f64;
+  k1: f64;
+  k2: f64;
+  k3: f64;
+  k4: f64;
+  k5: f64;
+}
+
 /** To be called for each channel, then once with the frame. */
-export function setGroundSurface(channel: i32, k0: f64, k1: f64, k2: f64, k3: f64, k4: f64, k5: f64): void {
+export function setGroundSurface(args: SetGroundSurface): void {
+  const channel = args.channel;
+  const k0 = args.k0;
+  const k1 = args.k1;
+  const k2 = args.k2;
+  const k3 = args.k3;
+  const k4 = args.k4;
+  const k5 = args.k5;
   kind = SURFACE;
   setReal(surface, channel * 6, k0);
   setReal(surface, channel * 6 + 1, k1);

@@ -39,16 +39,26 @@ function isFade(distance: usize, i: i32, rowEnd: i32): bool {
   return least >= LEAST_FADE && <f64>least >= (LEAST_PART * <f64>sum) / 4;
 }
 
+@unmanaged
+class SampleRipple {
+  distance: usize;
+  runs: usize;
+  rowStart: usize;
+  width: i32;
+  height: i32;
+  step: i32;
+  count: usize;
+}
+
 /** Counts, in `count[0..47]`, the ground distances three to six pixels past the end of strong runs. Returns how many. */
-export function sampleRipple(
-  distance: usize,
-  runs: usize,
-  rowStart: usize,
-  width: i32,
-  height: i32,
-  step: i32,
-  count: usize,
-): i32 {
+export function sampleRipple(args: SampleRipple): i32 {
+  const distance = args.distance;
+  const runs = args.runs;
+  const rowStart = args.rowStart;
+  const width = args.width;
+  const height = args.height;
+  const step = args.step;
+  const count = args.count;
   let total = 0;
   for (let y = 0; y < height; y += step) {
     const row = y * width;
@@ -72,16 +82,26 @@ export function sampleRipple(
   return total;
 }
 
+@unmanaged
+class CellsNearStrong {
+  distance: usize;
+  runs: usize;
+  rowStart: usize;
+  width: i32;
+  height: i32;
+  strong: usize;
+  cells: usize;
+}
+
 /** Cells within reach of a strong pixel, in `cells`. `strong` is scratch; both all 0, one byte a cell. */
-export function cellsNearStrong(
-  distance: usize,
-  runs: usize,
-  rowStart: usize,
-  width: i32,
-  height: i32,
-  strong: usize,
-  cells: usize,
-): void {
+export function cellsNearStrong(args: CellsNearStrong): void {
+  const distance = args.distance;
+  const runs = args.runs;
+  const rowStart = args.rowStart;
+  const width = args.width;
+  const height = args.height;
+  const strong = args.strong;
+  const cells = args.cells;
   const columns = (width + CELL - 1) / CELL;
   const rows = (height + CELL - 1) / CELL;
   for (let y = 0; y < height; y++) {
@@ -118,21 +138,32 @@ function isAllPale(cell: i32, columns: i32, distance: usize, width: i32, height:
   return true;
 }
 
+@unmanaged
+class ExceptPale {
+  cells: usize;
+  near: usize;
+  seen: usize;
+  queue: usize;
+  distance: usize;
+  width: i32;
+  height: i32;
+  forgiven: i32;
+}
+
 /**
  * Takes back, in `cells`, those of a pale part that a strong edge crosses: nearly all its weak pixels there are at one level, where
  * a ripple swings about nothing, and it goes on beyond the reach of ripples.
  * `near` has a copy of `cells`, `seen` a byte a cell, all 0, and `queue` room for ten numbers a cell.
  */
-export function exceptPale(
-  cells: usize,
-  near: usize,
-  seen: usize,
-  queue: usize,
-  distance: usize,
-  width: i32,
-  height: i32,
-  forgiven: i32,
-): void {
+export function exceptPale(args: ExceptPale): void {
+  const cells = args.cells;
+  const near = args.near;
+  const seen = args.seen;
+  const queue = args.queue;
+  const distance = args.distance;
+  const width = args.width;
+  const height = args.height;
+  const forgiven = args.forgiven;
   const columns = (width + CELL - 1) / CELL;
   const rows = (height + CELL - 1) / CELL;
   let waiting = 0;
@@ -213,16 +244,26 @@ function countBelow(value: i32): i32 {
   return count;
 }
 
+@unmanaged
+class Forgive {
+  distance: usize;
+  runs: usize;
+  runCount: i32;
+  cells: usize;
+  width: i32;
+  forgiven: i32;
+  out: usize;
+}
+
 /** Takes what is forgiven off the weak pixels of marked cells, from `distance` into `out`, which has a copy. */
-export function forgive(
-  distance: usize,
-  runs: usize,
-  runCount: i32,
-  cells: usize,
-  width: i32,
-  forgiven: i32,
-  out: usize,
-): void {
+export function forgive(args: Forgive): void {
+  const distance = args.distance;
+  const runs = args.runs;
+  const runCount = args.runCount;
+  const cells = args.cells;
+  const width = args.width;
+  const forgiven = args.forgiven;
+  const out = args.out;
   const columns = (width + CELL - 1) / CELL;
   for (let r = 0; r < runCount; r += 3) {
     if (intAt(runs, r) != MIXED) continue;

@@ -1,16 +1,26 @@
 import { CLEAR, DEEP, MIXED, SEGMENT } from './labels';
 import { byteAt, intAt, rowOf, rowScale, setByte, setInt, sixteenAt } from './memory';
 
+@unmanaged
+class FindSegments {
+  distance: usize;
+  width: i32;
+  height: i32;
+  deepFrom: i32;
+  state: usize;
+  runs: usize;
+  rowStart: usize;
+}
+
 /** What every piece of SEGMENT pixels holds; see core/matte/rowSegments.ts. Returns how many numbers `runs` has got. */
-export function findSegments(
-  distance: usize,
-  width: i32,
-  height: i32,
-  deepFrom: i32,
-  state: usize,
-  runs: usize,
-  rowStart: usize,
-): i32 {
+export function findSegments(args: FindSegments): i32 {
+  const distance = args.distance;
+  const width = args.width;
+  const height = args.height;
+  const deepFrom = args.deepFrom;
+  const state = args.state;
+  const runs = args.runs;
+  const rowStart = args.rowStart;
   let s = 0;
   for (let y = 0; y < height; y++) {
     const end = (y + 1) * width;

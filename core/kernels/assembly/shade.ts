@@ -185,8 +185,26 @@ const UNKNOWN: i32 = -1;
   store<i32>(placeOf(colour), what, 4);
 }
 
+@unmanaged
+class KeepOnLine {
+  members: usize;
+  count: i32;
+  u0: f64;
+  u1: f64;
+  u2: f64;
+  length: f64;
+  out: usize;
+}
+
 /** Those of a region whose colour lies on the line from the ground in a direction of some length; returns how many `out` holds. */
-export function keepOnLine(members: usize, count: i32, u0: f64, u1: f64, u2: f64, length: f64, out: usize): i32 {
+export function keepOnLine(args: KeepOnLine): i32 {
+  const members = args.members;
+  const count = args.count;
+  const u0 = args.u0;
+  const u1 = args.u1;
+  const u2 = args.u2;
+  const length = args.length;
+  const out = args.out;
   let kept = 0;
   const isOne = isOneColour();
   forget();
@@ -251,19 +269,29 @@ function lowestBeside(i: i32): i32 {
   return least;
 }
 
+@unmanaged
+class CountHigh {
+  members: usize;
+  count: i32;
+  step: i32;
+  half: f64;
+  flatBelow: f64;
+  reach: i32;
+  out: usize;
+}
+
 /**
  * Of every `step`th of a region that is at least `half` strong: how many there are, in `out[0]`; how many differ from all their neighbours by less
  * than `flatBelow`, in `out[1]`; how far the one farthest from open ground lies from it, up to `reach`, in `out[2]`.
  */
-export function countHigh(
-  members: usize,
-  count: i32,
-  step: i32,
-  half: f64,
-  flatBelow: f64,
-  reach: i32,
-  out: usize,
-): void {
+export function countHigh(args: CountHigh): void {
+  const members = args.members;
+  const count = args.count;
+  const step = args.step;
+  const half = args.half;
+  const flatBelow = args.flatBelow;
+  const reach = args.reach;
+  const out = args.out;
   let high = 0;
   let flat = 0;
   let farthest = 0;

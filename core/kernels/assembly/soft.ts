@@ -18,17 +18,28 @@ let limit: i32 = 0;
 let seedRun: i32 = 0;
 let seedPixel: i32 = 0;
 
+@unmanaged
+class StartSoft {
+  ofPicture: usize;
+  ofDistance: usize;
+  ofLabels: usize;
+  openByLabel: usize;
+  ofRegion: usize;
+  w: i32;
+  h: i32;
+  steepest: f64;
+}
+
 /** What the search works on; begins it. `region`: a byte a pixel, all 0, remembers all that was looked at. */
-export function startSoft(
-  ofPicture: usize,
-  ofDistance: usize,
-  ofLabels: usize,
-  openByLabel: usize,
-  ofRegion: usize,
-  w: i32,
-  h: i32,
-  steepest: f64,
-): void {
+export function startSoft(args: StartSoft): void {
+  const ofPicture = args.ofPicture;
+  const ofDistance = args.ofDistance;
+  const ofLabels = args.ofLabels;
+  const openByLabel = args.openByLabel;
+  const ofRegion = args.ofRegion;
+  const w = args.w;
+  const h = args.h;
+  const steepest = args.steepest;
   picture = ofPicture;
   distance = ofDistance;
   labels = ofLabels;

@@ -1,19 +1,32 @@
 import { SOFT } from './labels';
 import { apartBytes, byteAt, fourAt, intAt, rowOf, rowScale, setInt, signedAt } from './memory';
 
+@unmanaged
+class FindSolid {
+  picture: usize;
+  width: i32;
+  height: i32;
+  ring: usize;
+  length: i32;
+  distance: usize;
+  leastDistance: f64;
+  depth: usize;
+  flat: i32;
+  nearest: usize;
+}
+
 /** Pixels of a ring that hold one colour unmixed become their own nearest solid pixel; see core/matte/nearestSolid.ts. */
-export function findSolid(
-  picture: usize,
-  width: i32,
-  height: i32,
-  ring: usize,
-  length: i32,
-  distance: usize,
-  leastDistance: f64,
-  depth: usize,
-  flat: i32,
-  nearest: usize,
-): void {
+export function findSolid(args: FindSolid): void {
+  const picture = args.picture;
+  const width = args.width;
+  const height = args.height;
+  const ring = args.ring;
+  const length = args.length;
+  const distance = args.distance;
+  const leastDistance = args.leastDistance;
+  const depth = args.depth;
+  const flat = args.flat;
+  const nearest = args.nearest;
   const most = i8x16.splat(<i8>min(flat, 255));
   const scale = rowScale(width);
   for (let k = 0; k < length; k++) {

@@ -40,23 +40,36 @@ function collect(amounts: usize, firsts: usize, order: usize, known: i32, x: i32
   return known + 1;
 }
 
+@unmanaged
+class FindTrouble {
+  distance: usize;
+  runs: usize;
+  runCount: i32;
+  surely: i32;
+  tinted: f64;
+  size: i32;
+  amounts: usize;
+  firsts: usize;
+  order: usize;
+  totals: usize;
+}
+
 /**
  * Edge pixels that still hold the ground's colour, at least the part `tinted`, and pixels that surely were no ground and are gone.
  * Two tables, one after the other: `amounts` a real a square, `firsts` and `order` a number a square, all 0.
  * `totals`: edge pixels, tinted ones, the sum of what those hold, pixels gone, squares of either kind.
  */
-export function findTrouble(
-  distance: usize,
-  runs: usize,
-  runCount: i32,
-  surely: i32,
-  tinted: f64,
-  size: i32,
-  amounts: usize,
-  firsts: usize,
-  order: usize,
-  totals: usize,
-): void {
+export function findTrouble(args: FindTrouble): void {
+  const distance = args.distance;
+  const runs = args.runs;
+  const runCount = args.runCount;
+  const surely = args.surely;
+  const tinted = args.tinted;
+  const size = args.size;
+  const amounts = args.amounts;
+  const firsts = args.firsts;
+  const order = args.order;
+  const totals = args.totals;
   cell = size;
   columns = (width + cell - 1) / cell;
   const cells = columns * ((height + cell - 1) / cell);

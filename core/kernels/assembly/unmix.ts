@@ -36,19 +36,33 @@ let F0: f64 = 0;
 let F1: f64 = 0;
 let F2: f64 = 0;
 
-export function setUnmix(
-  ofPicture: usize,
-  toOut: usize,
-  ofDistance: usize,
-  ofDepth: usize,
-  ofNearest: usize,
-  w: i32,
-  h: i32,
-  floor: f64,
-  rippleBy: f64,
-  flatBy: f64,
-  soiledBy: f64,
-): void {
+@unmanaged
+class SetUnmix {
+  ofPicture: usize;
+  toOut: usize;
+  ofDistance: usize;
+  ofDepth: usize;
+  ofNearest: usize;
+  w: i32;
+  h: i32;
+  floor: f64;
+  rippleBy: f64;
+  flatBy: f64;
+  soiledBy: f64;
+}
+
+export function setUnmix(args: SetUnmix): void {
+  const ofPicture = args.ofPicture;
+  const toOut = args.toOut;
+  const ofDistance = args.ofDistance;
+  const ofDepth = args.ofDepth;
+  const ofNearest = args.ofNearest;
+  const w = args.w;
+  const h = args.h;
+  const floor = args.floor;
+  const rippleBy = args.rippleBy;
+  const flatBy = args.flatBy;
+  const soiledBy = args.soiledBy;
   picture = ofPicture;
   out = toOut;
   distance = ofDistance;
