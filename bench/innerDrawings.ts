@@ -114,7 +114,7 @@ const solid: Record<string, (brush: Brush) => Drawing> = {
     return {
       width: 1000,
       height: 1000,
-      body: `<circle cx="500" cy="500" r="430" fill="${a}"/><path d="${textOnCircle(text, 'sans', between(random, 80, 110), 500, 500, 300, 0, 20)}" fill="${ground}"/><path d="M500 360L640 620H360Z" fill="${ground}"/><rect x="460" y="520" width="80" height="100" fill="${a}"/>`,
+      body: `<circle cx="500" cy="500" r="430" fill="${a}"/><path d="${textOnCircle(text, { name: 'sans', size: between(random, 80, 110), spacing: 20 }, { cx: 500, cy: 500, radius: 300, angleRad: 0 })}" fill="${ground}"/><path d="M500 360L640 620H360Z" fill="${ground}"/><rect x="460" y="520" width="80" height="100" fill="${a}"/>`,
     };
   },
   bubble({ random, a, ground }) {

@@ -53,7 +53,7 @@ const drawings: Record<string, (brush: Brush) => Drawing> = {
     return {
       width: 1000,
       height: 1000,
-      body: `<circle cx="500" cy="500" r="440" fill="none" stroke="${a}" stroke-width="${between(random, 10, 44)}"/><path d="${textOnCircle(pick(random, words).toUpperCase(), 'sans', 84, 500, 500, 300, 0, 14)}" fill="${a}"/><circle cx="500" cy="540" r="${r}" fill="${b}"/><path d="M500 ${540 - r}L${500 + r * 0.5} 540L500 ${540 + r * 0.4}L${500 - r * 0.5} 540Z" fill="${a}"/>`,
+      body: `<circle cx="500" cy="500" r="440" fill="none" stroke="${a}" stroke-width="${between(random, 10, 44)}"/><path d="${textOnCircle(pick(random, words).toUpperCase(), { name: 'sans', size: 84, spacing: 14 }, { cx: 500, cy: 500, radius: 300, angleRad: 0 })}" fill="${a}"/><circle cx="500" cy="540" r="${r}" fill="${b}"/><path d="M500 ${540 - r}L${500 + r * 0.5} 540L500 ${540 + r * 0.4}L${500 - r * 0.5} 540Z" fill="${a}"/>`,
     };
   },
   plate({ random, a, ground }) {

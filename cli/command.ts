@@ -1,5 +1,5 @@
 import { parseArgs, type ParseArgsConfig } from 'node:util';
-import { readFileSync, statSync } from 'node:fs';
+import { readFileSync, renameSync, rmSync, statSync, writeFileSync } from 'node:fs';
 import { CoreError } from '../core/errors';
 
 export interface Command {
@@ -62,4 +62,48 @@ export function readWhole(text: string, option: string, min: number, max: number
   if (!Number.isInteger(value))
     throw new CoreError('cli/usage', `--${option} takes a whole number from ${min} to ${max}, got "${text}".`);
   return value;
+}
+
+/** Does work, and says the file's name with what goes wrong. */
+export function namingNow<T>(name: string, work: () => T): T {
+  try {
+    return work();
+  } catch (error) {
+    throw named(name, error);
+  }
+}
+
+/** The same for work that takes its time. */
+export async function naming<T>(name: string, work: () => Promise<T>): Promise<T> {
+  try {
+    return await work();
+  } catch (error) {
+    throw named(name, error);
+  }
+}
+
+function named(name: string, error: unknown): unknown {
+  if (!(error instanceof CoreError) || error.message.includes(name)) return error;
+  return new CoreError(error.code, `${name}: ${error.message}`, { ...error.details, file: name }, { cause: error });
+}
+
+/** Writes a file that appears under its name only when it is whole. @throws CoreError 'file/not-writable' naming it */
+export function writeWhole(path: string, content: Uint8Array | string): void {
+  const own = `${path}.${process.pid}.part`;
+  try {
+    writeFileSync(own, content);
+    renameSync(own, path);
+  } catch (cause) {
+    try {
+      rmSync(own, { force: true });
+    } catch {
+      /* what went wrong first is told */
+    }
+    throw new CoreError(
+      'file/not-writable',
+      `${path} cannot be written: ${(cause as Error).message}.`,
+      { file: path },
+      { cause },
+    );
+  }
 }

@@ -2,10 +2,11 @@ import { mkdirSync } from 'node:fs';
 import { basename } from 'node:path';
 import { CoreError } from '../core/errors';
 import type { Anchor } from '../core/params';
-import { MOST_GROUNDS, MOST_TOLERANCE } from '../core/stages/limits';
+import { cutOutParams } from '../core/stages/cutOutParams';
 import { decodePicture } from '../codecs/decodePicture';
 import { type Command, isFolder, readArguments, readInput, readWhole } from './command';
 import type { CutoutJob } from './cutoutFile';
+import { type Given, helpOf, optionsOf } from './settingOptions';
 
 const help = `tassel cutout FILE|FOLDER --out FILE.png|FOLDER [options]
 
@@ -15,26 +16,17 @@ picture's own pixel grid. Every file is read back and checked.
   --way auto|flat|paper  how; auto (the default) looks at each file
   --open X,Y …           enclosed areas that are see-through, each named by a point in it
   --solid X,Y …          enclosed areas that belong to the mark
-  --tolerance 0..${MOST_TOLERANCE}      how far from the ground's colour still counts as ground
-  --ground '#rrggbb'     the ground's colour, instead of what the border shows; up to ${MOST_GROUNDS} times
-                         for a mark on several colours
-  --clean-up 0..2        how much of compression's dirt round edges is forgiven (1 as measured)
-  --softness 0..8        blurs the edge, in px
-  --choke -5..5          moves the edge inwards (above 0) or outwards, in px
+${helpOf(cutOutParams)}
 
 For ink on paper:
   --mark N               keeps one signature of the sheet, numbered as inspect lists them
-  --level auto|0..1      how much ink a stroke must hold to be kept
-  --pen solid|pressure   one density, or the pen's pressure as density (the default)
-  --weight -6..6         strokes heavier (above 0) or thinner, in px
-  --keep-lines           leaves ruled and squared lines where they are
 
   --recipe IN.json       starts from a saved recipe
   --save-recipe OUT.json writes the recipe used (one file only)
   --report FILE.json     writes what was measured and the time of each step (one file only)
   --trim                 cuts the file down to what is visible
 
-A folder is done with all cores; files that are no pictures are skipped and named.`;
+A folder is done with all cores; other files are skipped and listed.`;
 
 export const cutout: Command = {
   help,
@@ -46,22 +38,14 @@ export const cutout: Command = {
       recipe: { type: 'string' },
       'save-recipe': { type: 'string' },
       report: { type: 'string' },
-      ground: { type: 'string', multiple: true },
-      'clean-up': { type: 'string' },
-      tolerance: { type: 'string' },
-      softness: { type: 'string' },
-      choke: { type: 'string' },
       trim: { type: 'boolean' },
       mark: { type: 'string' },
-      level: { type: 'string' },
-      pen: { type: 'string' },
-      weight: { type: 'string' },
-      'keep-lines': { type: 'boolean' },
+      ...optionsOf(cutOutParams),
     });
     if (positionals.files.length !== 1)
       throw new CoreError('cli/usage', `cutout takes one file or folder, got ${positionals.files.length}.`);
     if (!values.out) throw new CoreError('cli/usage', 'cutout needs --out.');
-    const way = values.way ?? (values.ground ? 'flat' : 'auto');
+    const way = values.way ?? ((values as Given).ground ? 'flat' : 'auto');
     if (!['auto', 'flat', 'paper'].includes(way))
       throw new CoreError('cli/usage', `--way takes auto, flat or paper, got "${way}".`);
     const input = positionals.files[0];
@@ -93,6 +77,11 @@ export const cutout: Command = {
   },
 };
 
+const FLAGS = new Set([
+  '--trim',
+  ...Object.entries(optionsOf(cutOutParams)).flatMap(([name, { type }]) => (type === 'boolean' ? [`--${name}`] : [])),
+]);
+
 // `--open` and `--solid` take any number of points, which node's own parser does not know.
 function splitPoints(argv: readonly string[]) {
   const options: string[] = [];
@@ -108,7 +97,7 @@ function splitPoints(argv: readonly string[]) {
     else if (word.startsWith('-')) {
       taking = null;
       options.push(word);
-      const takesValue = word !== '--trim' && word !== '--keep-lines' && !word.includes('=');
+      const takesValue = !FLAGS.has(word) && !word.includes('=');
       if (takesValue && k + 1 < argv.length) options.push(argv[++k]);
     } else {
       if (taking && anchors.length === 0)

@@ -1,4 +1,3 @@
-import { renameSync, rmSync, writeFileSync } from 'node:fs';
 import { basename } from 'node:path';
 import { CoreError } from '../core/errors';
 import { loadKernels, warmMemory } from '../core/kernels/heap';
@@ -11,9 +10,9 @@ import type { Recipe } from '../core/recipe/recipe';
 import { type MasterResult, cutOutFacts, runStages } from '../core/recipe/runRecipe';
 import { marksOf } from '../core/stages/cutOutFacts';
 import { type DecodedPicture, decodePicture } from '../codecs/decodePicture';
-import { encodeMasterPng } from '../codecs/encodePng';
+import { encodePng } from '../codecs/encodePng';
 import { readBackPng } from '../codecs/readBackPng';
-import { readInput } from './command';
+import { namingNow, readInput, writeWhole } from './command';
 
 /** One cut-out, as plain values: it travels to worker threads. */
 export interface CutoutJob {
@@ -45,7 +44,7 @@ export async function runCutout(job: CutoutJob, opened?: Promise<DecodedPicture>
   // One signature of a sheet takes a second run, and findings look at the original again.
   const consumes = job.mark === null && job.report === null;
   const run = (r: Recipe) =>
-    namingFile(name, () =>
+    namingNow(name, () =>
       runStages(raster, r.stages, {
         pictureKey: name,
         reduction: 1,
@@ -63,7 +62,7 @@ export async function runCutout(job: CutoutJob, opened?: Promise<DecodedPicture>
   times.begin('finish');
   const picture = finish(result, job.trim, name);
   times.begin('encode');
-  const bytes = await encodeMasterPng(picture);
+  const bytes = await encodePng(picture);
   times.begin('read back');
   readBackPng(bytes, picture, job.output);
   times.end();
@@ -125,36 +124,6 @@ function finish(result: MasterResult, trim: boolean, name: string): Raster {
       { file: name },
     );
   return extents ? bleedColours(cropRaster(raster, extents)) : bleedColours(raster, within);
-}
-
-function namingFile<T>(name: string, work: () => T): T {
-  try {
-    return work();
-  } catch (error) {
-    if (error instanceof CoreError)
-      throw new CoreError(error.code, `${name}: ${error.message}`, { ...error.details, file: name }, { cause: error });
-    throw error;
-  }
-}
-
-function writeWhole(path: string, content: Uint8Array | string): void {
-  const own = `${path}.${process.pid}.part`;
-  try {
-    writeFileSync(own, content);
-    renameSync(own, path);
-  } catch (cause) {
-    try {
-      rmSync(own, { force: true });
-    } catch {
-      /* what went wrong first is told */
-    }
-    throw new CoreError(
-      'file/not-writable',
-      `${path} cannot be written: ${(cause as Error).message}.`,
-      { file: path },
-      { cause },
-    );
-  }
 }
 
 function stopwatch() {

@@ -14,6 +14,16 @@ const commands: readonly { verb: string; summary: string; load: () => Promise<Co
     summary: 'take a mark off its ground, as a transparent PNG',
     load: async () => (await import('./cutout')).cutout,
   },
+  {
+    verb: 'export',
+    summary: 'write one file of one mark: SVG, PDF or PNG, of any size',
+    load: async () => (await import('./export')).exportFile,
+  },
+  {
+    verb: 'type',
+    summary: 'set a line of text as a mark, as paths',
+    load: async () => (await import('./type')).type,
+  },
 ];
 
 const overview = () => `tassel: clean transparent artwork from logos and signatures

@@ -42,6 +42,9 @@ const wholeDecoder = {
   },
 };
 
+const BANNER = `const bundleUrl = require('node:url').pathToFileURL(process.env.TASSEL_BUNDLE).href;
+const loadNow = globalThis.loadModule ?? ((name) => import(name));`;
+
 const folder = join(cache, stamp());
 const bundle = join(folder, 'main.cjs');
 if (!existsSync(bundle)) {
@@ -60,11 +63,16 @@ if (!existsSync(bundle)) {
     platform: 'node',
     target: 'node20',
     format: 'cjs',
-    external: ['@img/sharp-*'],
+    // What only some verbs need stays outside: it is loaded when it is called for.
+    external: ['@img/sharp-*', 'pdfjs-dist', '@cantoo/pdf-lib'],
+    define: { 'import.meta.url': 'bundleUrl' },
+    banner: { js: BANNER },
     plugins: [wholeDecoder],
     minify: true,
     logLevel: 'error',
   });
+  const text = readFileSync(join(own, 'main.cjs'), 'utf8');
+  writeFileSync(join(own, 'main.cjs'), text.replaceAll('import("', 'loadNow("'));
   mkdirSync(cache, { recursive: true });
   for (const old of readdirSync(cache))
     if (!old.endsWith('.tmp')) rmSync(join(cache, old), { recursive: true, force: true });
@@ -80,6 +88,8 @@ process.env.TASSEL_BUNDLE = bundle;
 const verb = process.argv.includes('--help') ? null : /^[a-z]+$/.exec(process.argv[2] ?? '');
 const keep = verb && join(folder, `${verb[0]}.compiled`);
 const cachedData = keep && existsSync(keep) ? readFileSync(keep) : undefined;
+// A script from the engine's own keeping cannot load modules by itself.
+globalThis.loadModule = (name) => import(name);
 const script = new Script(`(function (exports, require, module) {${readFileSync(bundle, 'utf8')}\n})`, {
   filename: bundle,
   cachedData,

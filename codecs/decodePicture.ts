@@ -44,7 +44,7 @@ export function checkFile(bytes: Uint8Array, name: string): FileKind {
   if (!kind)
     throw new CoreError(
       'intake/unsupported',
-      `${name} is not a PNG, JPEG, WebP or TIFF file. Export it as one of these and drop it again.`,
+      `${name} is not a PNG, JPEG, WebP, TIFF or SVG file. Export it as one of these and drop it again.`,
       details,
     );
   if (claimed && claimed.id !== kind.id) {
@@ -64,6 +64,7 @@ export function checkFile(bytes: Uint8Array, name: string): FileKind {
 export async function decodePicture(bytes: Uint8Array, name: string): Promise<DecodedPicture> {
   const kind = checkFile(bytes, name);
   const details = { file: name };
+  if (kind.id === 'svg') throw new Error('An SVG file is read as paths');
   const damaged = (cause: unknown) =>
     new CoreError(
       'intake/damaged',

@@ -11,24 +11,13 @@ export interface PngReceipt {
   readonly hasAlpha: boolean;
   readonly isInterlaced: boolean;
   readonly isSrgb: boolean;
+  /** Pixels per inch where it claims a physical size. */
+  readonly ppi: number | null;
   /** Chunk types in order, so that metadata cannot hide. */
   readonly chunks: readonly string[];
 }
 
-const ALLOWED = new Set([
-  'IHDR',
-  'iCCP',
-  'sRGB',
-  'gAMA',
-  'cHRM',
-  'pHYs',
-  'IDAT',
-  'IEND',
-  'sBIT',
-  'PLTE',
-  'tRNS',
-  'bKGD',
-]);
+const ALLOWED = new Set(['IHDR', 'sRGB', 'pHYs', 'IDAT', 'IEND']);
 
 type Fail = (what: string) => never;
 
@@ -58,10 +47,20 @@ export function readBackPng(bytes: Uint8Array, meant: Raster, name: string): Png
     bytes: bytes.length,
     hasAlpha: true,
     isInterlaced,
-    isSrgb: chunks.includes('iCCP') || chunks.includes('sRGB'),
+    isSrgb: chunks.includes('sRGB'),
+    ppi: physicalSize(view),
     chunks: [...new Set(chunks)],
   };
 }
+
+// pHYs: pixels per metre across and down, and a unit that must be the metre.
+function physicalSize(view: DataView): number | null {
+  for (let at = 8; at + 12 <= view.byteLength; at += 12 + view.getUint32(at)) {
+    if (view.getUint32(at + 4) === 0x70485973) return view.getUint32(at + 8) * METRES_PER_INCH;
+  }
+  return null;
+}
+const METRES_PER_INCH = 0.0254;
 
 const RGBA = 6;
 

@@ -1,4 +1,6 @@
-/** Every path of the HTTP interface, for server routes, web and tests alike. */
+const ofRevision = (revision?: number) => (revision === undefined ? '' : `?revision=${revision}`);
+
+/** Every path of the HTTP interface, for web and tests; the server mounts its routes by them, with `:id` for an id. */
 export const paths = {
   brands: '/api/brands',
   brand: (brandId: string) => `/api/brands/${brandId}`,
@@ -8,13 +10,19 @@ export const paths = {
   brandDeliveries: (brandId: string) => `/api/brands/${brandId}/deliveries`,
   mark: (id: string) => `/api/marks/${id}`,
   markRecipe: (id: string) => `/api/marks/${id}/recipe`,
+  /** A ground photo, by its content. */
+  blob: (sha: string) => `/api/blobs/${sha}`,
   markStep: (id: string, way: 'undo' | 'redo') => `/api/marks/${id}/${way}`,
   markSiblings: (id: string) => `/api/marks/${id}/siblings`,
   markOriginal: (id: string) => `/api/marks/${id}/original`,
   /** `size` is `working` or `reduced`. */
   markPicture: (id: string, size: 'working' | 'reduced') => `/api/marks/${id}/picture/${size}.png`,
-  markMaster: (id: string, revision: number) => `/api/marks/${id}/master.png?revision=${revision}`,
-  markThumbnail: (id: string, revision: number) => `/api/marks/${id}/thumbnail.png?revision=${revision}`,
+  /** Either of them, as a route's pattern. */
+  markPictures: (id: string) => `/api/marks/${id}/picture/:size{(working|reduced)\\.png}`,
+  /** A mark's working drawing, where it has one. */
+  markDrawing: (id: string) => `/api/marks/${id}/drawing.json`,
+  markMaster: (id: string, revision?: number) => `/api/marks/${id}/master.png${ofRevision(revision)}`,
+  markThumbnail: (id: string, revision?: number) => `/api/marks/${id}/thumbnail.png${ofRevision(revision)}`,
   markDeliveries: (id: string) => `/api/marks/${id}/deliveries`,
   delivery: (id: string) => `/api/deliveries/${id}`,
   deliveryEvents: (id: string) => `/api/deliveries/${id}/events`,

@@ -51,6 +51,7 @@ const range = (min: number, max: number) => number().min(min).max(max).required(
 export const makeMarkRequest = object({
   name: string().trim().min(1).max(100).required(),
   colour: hex.required(),
+  kind: string<'logo' | 'signature'>().oneOf(['logo', 'signature']),
   drawn: object({
     strokes: array(array(penPoint.required()).min(1).max(8000).required())
       .min(1, 'a stroke to draw')

@@ -1,5 +1,6 @@
 import type { ErrorCode } from '../core/errors';
 import type { Finding } from '../core/findings/finding';
+import type { FileReceipt } from '../core/formats/receipt';
 import type { Way } from '../core/inspect/inspectPicture';
 import type { Recipe } from '../core/recipe/recipe';
 
@@ -55,6 +56,7 @@ export interface MarkCard {
   readonly originalName: string;
   readonly width: number;
   readonly height: number;
+  readonly createdAt: string;
   readonly updatedAt: string;
 }
 
@@ -63,7 +65,9 @@ export interface MarkView extends MarkCard {
   readonly recipe: Recipe;
   readonly canUndo: boolean;
   readonly canRedo: boolean;
-  /** Width of the reduced picture for the fast preview. */
+  /** What stages start from: pixels, or paths that stay paths. */
+  readonly source: 'picture' | 'drawing';
+  /** Width of the reduced picture for the fast preview; a drawing is rendered at it. */
   readonly reducedWidth: number;
 }
 
@@ -71,18 +75,6 @@ export interface TakenIn {
   readonly mark: MarkView;
   /** The same bytes were there already; `mark` is the one they belong to. */
   readonly isDuplicate: boolean;
-}
-
-export interface FileReceipt {
-  readonly width: number;
-  readonly height: number;
-  readonly bytes: number;
-  readonly hasAlpha: boolean;
-  readonly isInterlaced: boolean;
-  readonly isSrgb: boolean;
-  readonly chunks: readonly string[];
-  readonly clearShare: number;
-  readonly enlargement: number;
 }
 
 export interface DeliveredFileView {

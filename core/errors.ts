@@ -16,6 +16,8 @@ export const errorCodes = {
   'type/no-glyph': 'The typeface lacks a character.',
   'draw/empty': 'There is nothing drawn.',
   'size/impossible': 'The size asked for cannot be made.',
+  'format/needs-paths': 'The format holds paths, and the mark has none.',
+  'work/stopped': 'The work was stopped before it ended.',
   'names/empty': 'The naming pattern gives an empty name.',
   'intake/empty': 'The file is empty.',
   'intake/unsupported': 'The file is of a kind that Tassel does not take in.',

@@ -1,104 +1,143 @@
+import * as yup from 'yup';
 import { CoreError } from './errors';
 import { type Corners, type Point, isConvex } from './geometry/projective';
 
-/** One setting: how it is checked, what it starts as, and how a form shows it. */
-export interface Field<T> {
-  readonly kind:
-    | 'number'
-    | 'choice'
-    | 'flag'
-    | 'colour'
-    | 'text'
-    | 'points'
-    | 'rect'
-    | 'optionalNumber'
-    | 'colours'
-    | 'point'
-    | 'corners';
+/** What kind of control a setting asks for. */
+export type SettingKind =
+  'number' | 'choice' | 'flag' | 'colour' | 'text' | 'points' | 'rect' | 'colours' | 'point' | 'corners';
+
+/** How a form, the command line and the reference show a setting; every schema of a setting carries it as its `meta`. */
+export interface SettingMeta {
+  readonly kind: SettingKind;
   readonly label: string;
   readonly hint?: string;
-  readonly initial: T;
+  readonly unit?: string;
+  readonly step?: number;
   readonly min?: number;
   readonly max?: number;
-  readonly step?: number;
+  readonly choices?: readonly { readonly value: string; readonly label: string }[];
+  /** null means "let the program find it". */
+  readonly isOptional?: boolean;
+  /** Its name on the command line where it has one there, such as `width` for `--width`. */
+  readonly option?: string;
+  /** What is accepted, as words that follow "must be". */
+  readonly expected: string;
+}
+
+declare module 'yup' {
+  // eslint-disable-next-line @typescript-eslint/no-empty-object-type -- Yup asks for an interface to be merged
+  interface CustomSchemaMetadata extends Partial<SettingMeta> {}
+}
+
+/** The schema of one setting: what is accepted, what it starts as, and, as `meta`, how it is shown. */
+export type Setting<T> = yup.Schema<T>;
+// eslint-disable-next-line @typescript-eslint/no-explicit-any -- any setting's type
+export type Fields = Readonly<Record<string, Setting<any>>>;
+export type Values<F> = { [K in keyof F]: F[K] extends Setting<infer T> ? T : never };
+
+interface Shown {
+  readonly label: string;
+  readonly hint?: string;
+  readonly option?: string;
+}
+interface NumberOptions extends Shown {
+  readonly initial: number;
+  readonly min: number;
+  readonly max: number;
+  readonly step: number;
   readonly unit?: string;
-  readonly choices?: readonly { value: string; label: string }[];
-  /** The value itself when it is acceptable, else what was expected, as words. */
-  check(value: unknown): { ok: true; value: T } | { ok: false; expected: string };
 }
 
-export type Fields = Record<string, Field<unknown>>;
-export type Values<F> = { [K in keyof F]: F[K] extends Field<infer T> ? T : never };
-
-const ok = <T>(value: T) => ({ ok: true as const, value });
-const no = (expected: string) => ({ ok: false as const, expected });
-const isFiniteNumber = (v: unknown): v is number => typeof v === 'number' && Number.isFinite(v);
+/** A place on a working picture, px. No picture is larger, and a turned region reaches no further beyond it. */
+const FARTHEST_PX = 1_000_000;
 const HEX = /^#[0-9a-f]{6}$/i;
+const isFiniteNumber = (v: unknown): v is number => typeof v === 'number' && Math.abs(v) <= FARTHEST_PX;
+const isPoint = (p: unknown): p is Point =>
+  typeof p === 'object' && p !== null && isFiniteNumber((p as Point).x) && isFiniteNumber((p as Point).y);
 
-interface NumberOptions {
-  label: string;
-  hint?: string;
-  initial: number;
-  min: number;
-  max: number;
-  step: number;
-  unit?: string;
+// The one cast of a schema's own type to that of its values: Yup's types tell the steps that led there as well.
+const settingOf = <T>(schema: yup.AnySchema, initial: T, meta: SettingMeta): Setting<T> =>
+  (schema as yup.MixedSchema).default(() => structuredCloneJson(initial)).meta(meta) as unknown as Setting<T>;
+
+/** A schema for which a test of ours decides alone. */
+const judged = <T>(isGood: (v: unknown) => boolean, initial: T, meta: SettingMeta): Setting<T> =>
+  settingOf(
+    yup
+      .mixed()
+      .nullable()
+      .test({ name: 'expected', message: `must be ${meta.expected}`, test: isGood }),
+    initial,
+    meta,
+  );
+
+function boundedNumber(
+  o: Omit<NumberOptions, 'initial'>,
+  expected: string,
+): yup.NumberSchema<number | null | undefined> {
+  const message = `must be ${expected}`;
+  return yup.number().typeError(message).min(o.min, message).max(o.max, message).nullable();
 }
 
-export const numberField = (o: NumberOptions): Field<number> => ({
-  kind: 'number',
-  ...o,
-  check: (v) => (isFiniteNumber(v) && v >= o.min && v <= o.max ? ok(v) : no(`a number from ${o.min} to ${o.max}`)),
-});
+export function numberField({ initial, ...o }: NumberOptions): Setting<number> {
+  const expected = `a number from ${o.min} to ${o.max}`;
+  const schema = boundedNumber(o, expected).nonNullable(`must be ${expected}`);
+  return settingOf(schema, initial, { kind: 'number', ...o, expected });
+}
+
+/** A whole number. */
+export function wholeField({ initial, ...o }: NumberOptions): Setting<number> {
+  const expected = `a whole number from ${o.min} to ${o.max}`;
+  const schema = boundedNumber(o, expected).integer(`must be ${expected}`).nonNullable(`must be ${expected}`);
+  return settingOf(schema, initial, { kind: 'number', ...o, expected });
+}
 
 /** A number, or null for "let the program find it". */
-export const optionalNumberField = (o: Omit<NumberOptions, 'initial'>): Field<number | null> => ({
-  kind: 'optionalNumber',
-  ...o,
-  initial: null,
-  check: (v) =>
-    v === null || (isFiniteNumber(v) && v >= o.min && v <= o.max)
-      ? ok(v)
-      : no(`null or a number from ${o.min} to ${o.max}`),
-});
-
-export const flagField = (o: { label: string; hint?: string; initial: boolean }): Field<boolean> => ({
-  kind: 'flag',
-  ...o,
-  check: (v) => (typeof v === 'boolean' ? ok(v) : no('true or false')),
-});
-
-export function choiceField<const C extends readonly { value: string; label: string }[]>(o: {
-  label: string;
-  hint?: string;
-  initial: C[number]['value'];
-  choices: C;
-}): Field<C[number]['value']> {
-  const values = o.choices.map((c) => c.value);
-  return {
-    kind: 'choice',
-    ...o,
-    check: (v) =>
-      typeof v === 'string' && values.includes(v) ? ok(v as C[number]['value']) : no(`one of ${values.join(', ')}`),
-  };
+export function optionalNumberField(o: Omit<NumberOptions, 'initial'>): Setting<number | null> {
+  const expected = `null or a number from ${o.min} to ${o.max}`;
+  return settingOf(boundedNumber(o, expected), null, { kind: 'number', isOptional: true, ...o, expected });
 }
 
-export const colourField = (o: { label: string; hint?: string; initial: string }): Field<string> => ({
-  kind: 'colour',
-  ...o,
-  check: (v) => (typeof v === 'string' && HEX.test(v) ? ok(v.toLowerCase()) : no('a colour such as #1a2b3c')),
-});
+export function flagField({ initial, ...o }: Shown & { initial: boolean }): Setting<boolean> {
+  const expected = 'true or false';
+  const schema = yup.boolean().typeError(`must be ${expected}`).nonNullable(`must be ${expected}`);
+  return settingOf(schema, initial, { kind: 'flag', ...o, expected });
+}
+
+export function choiceField<const C extends readonly { value: string; label: string }[]>({
+  initial,
+  ...o
+}: Shown & { initial: C[number]['value']; choices: C }): Setting<C[number]['value']> {
+  const values = o.choices.map((c) => c.value);
+  const expected = `one of ${values.join(', ')}`;
+  const schema = yup.string().typeError(`must be ${expected}`).oneOf(values, `must be ${expected}`);
+  return settingOf(schema.nonNullable(`must be ${expected}`), initial, { kind: 'choice', ...o, expected });
+}
+
+const hexSchema = (message: string) =>
+  yup
+    .string()
+    .typeError(message)
+    .nonNullable(message)
+    .matches(HEX, message)
+    .transform((v: unknown) => (typeof v === 'string' ? v.toLowerCase() : v));
+
+export function colourField({ initial, ...o }: Shown & { initial: string }): Setting<string> {
+  const expected = 'a colour such as #1a2b3c';
+  return settingOf(hexSchema(`must be ${expected}`), initial, { kind: 'colour', ...o, expected });
+}
 
 /** A list of colours, empty for "let the program measure them". */
-export const coloursField = (o: { label: string; hint?: string; most: number }): Field<string[]> => ({
-  kind: 'colours',
-  ...o,
-  initial: [],
-  check: (v) =>
-    Array.isArray(v) && v.length <= o.most && v.every((c) => typeof c === 'string' && HEX.test(c))
-      ? ok(v.map((c: string) => c.toLowerCase()))
-      : no(`at most ${o.most} colours such as #1a2b3c`),
-});
+export function coloursField({ most, ...o }: Shown & { most: number }): Setting<string[]> {
+  const expected = `at most ${most} colours such as #1a2b3c`;
+  const message = `must be ${expected}`;
+  const schema = yup
+    .array()
+    .typeError(message)
+    .nonNullable(message)
+    .of(hexSchema(message).defined(message))
+    .max(most, message);
+  return settingOf<string[]>(schema, [], { kind: 'colours', ...o, max: most, expected });
+}
 
 export interface RectPx {
   x: number;
@@ -108,97 +147,108 @@ export interface RectPx {
 }
 
 /** A region in working-picture pixels, or null for the whole picture. */
-export const rectField = (o: { label: string; hint?: string }): Field<RectPx | null> => ({
-  kind: 'rect',
-  ...o,
-  initial: null,
-  check(v) {
-    if (v === null) return ok(null);
-    const r = v as RectPx;
-    const whole = typeof v === 'object' && [r.x, r.y, r.width, r.height].every(isFiniteNumber);
-    return whole && r.width >= 1 && r.height >= 1
-      ? ok({ x: r.x, y: r.y, width: r.width, height: r.height })
-      : no('null or { x, y, width, height } with at least 1 px each way');
-  },
-});
+export const rectField = (o: Shown): Setting<RectPx | null> =>
+  judged<RectPx | null>(
+    (v) => {
+      if (v === null) return true;
+      const r = v as RectPx;
+      const sides = ['x', 'y', 'width', 'height'];
+      return (
+        typeof v === 'object' &&
+        Object.keys(r).every((k) => sides.includes(k)) &&
+        [r.x, r.y, r.width, r.height].every(isFiniteNumber) &&
+        r.width >= 1 &&
+        r.height >= 1
+      );
+    },
+    null,
+    { kind: 'rect', ...o, expected: 'null or { x, y, width, height } with at least 1 px each way' },
+  );
 
 export interface Anchor {
   x: number;
   y: number;
   decision: 'open' | 'solid';
 }
-
 /** Choices anchored to places: points in working-picture pixels, each with a decision. */
-export const anchorsField = (o: { label: string; hint?: string; most: number }): Field<Anchor[]> => ({
-  kind: 'points',
-  ...o,
-  initial: [],
-  check(v) {
-    const good = (a: Anchor) =>
-      a && isFiniteNumber(a.x) && isFiniteNumber(a.y) && (a.decision === 'open' || a.decision === 'solid');
-    return Array.isArray(v) && v.length <= o.most && v.every(good)
-      ? ok(v.map((a: Anchor) => ({ x: a.x, y: a.y, decision: a.decision })))
-      : no(`at most ${o.most} of { x, y, decision: open | solid }`);
-  },
-});
-
-const isPoint = (p: unknown): p is Point =>
-  typeof p === 'object' && p !== null && isFiniteNumber((p as Point).x) && isFiniteNumber((p as Point).y);
+export const anchorsField = ({ most, ...o }: Shown & { most: number }): Setting<Anchor[]> => {
+  const good = (a: Anchor) =>
+    isPoint(a) && (a.decision === 'open' || a.decision === 'solid') && Object.keys(a).length === 3;
+  return judged<Anchor[]>((v) => Array.isArray(v) && v.length <= most && v.every(good), [], {
+    kind: 'points',
+    ...o,
+    max: most,
+    expected: `at most ${most} of { x, y, decision: open | solid }`,
+  });
+};
 
 /** A place in working-picture pixels, or null for none. */
-export const pointField = (o: { label: string; hint?: string }): Field<Point | null> => ({
-  kind: 'point',
-  ...o,
-  initial: null,
-  check: (v) => (v === null ? ok(null) : isPoint(v) ? ok({ x: v.x, y: v.y }) : no('null or { x, y }')),
-});
+export const pointField = (o: Shown): Setting<Point | null> =>
+  judged<Point | null>((v) => v === null || (isPoint(v) && Object.keys(v).length === 2), null, {
+    kind: 'point',
+    ...o,
+    expected: 'null or { x, y }',
+  });
 
 /** Four corners of a sheet in working-picture pixels, from its top left on, or null. */
-export const cornersField = (o: { label: string; hint?: string }): Field<Corners | null> => ({
-  kind: 'corners',
-  ...o,
-  initial: null,
-  check(v) {
-    if (v === null) return ok(null);
-    const isFour = Array.isArray(v) && v.length === 4 && v.every(isPoint);
-    return isFour && isConvex(v as unknown as Corners)
-      ? ok(v.map(({ x, y }: Point) => ({ x, y })) as unknown as Corners)
-      : no('null or four corners { x, y } of a convex sheet, clockwise from its top left');
-  },
-});
-
-export function initialValues<F extends Fields>(fields: F): Values<F> {
-  return Object.fromEntries(Object.entries(fields).map(([k, f]) => [k, structuredCloneJson(f.initial)])) as Values<F>;
-}
+export const cornersField = (o: Shown): Setting<Corners | null> =>
+  judged<Corners | null>(
+    (v) => v === null || (Array.isArray(v) && v.length === 4 && v.every(isPoint) && isConvex(v as unknown as Corners)),
+    null,
+    {
+      kind: 'corners',
+      ...o,
+      expected: 'null or four corners { x, y } of a convex sheet, clockwise from its top left',
+    },
+  );
 
 const structuredCloneJson = <T>(v: T): T => (v === undefined ? v : (JSON.parse(JSON.stringify(v)) as T));
+
+// A schema without settings has no default of its own.
+export const initialValues = <F extends Fields>(fields: F): Values<F> =>
+  (schemaOf(fields).getDefault() ?? {}) as Values<F>;
+
+/** How a setting is shown. */
+export const metaOf = (setting: Setting<unknown>): SettingMeta => setting.spec.meta as unknown as SettingMeta;
+
+const schemas = new WeakMap<Fields, yup.ObjectSchema<Record<string, unknown>>>();
+
+/** All settings of a definition as one schema, which refuses what it does not know. */
+export function schemaOf(fields: Fields): yup.ObjectSchema<Record<string, unknown>> {
+  let schema = schemas.get(fields);
+  if (!schema) {
+    schema = yup
+      .object(fields as never)
+      .typeError('must be an object of settings')
+      .noUnknown(true, ({ unknown }: { unknown: string }) => `there is no setting "${unknown.split(',')[0]}"`);
+    schemas.set(fields, schema as never);
+  }
+  return schema as never;
+}
 
 /**
  * Plain values checked against their fields; a missing setting takes its initial value.
  * @throws CoreError 'params/invalid' naming the setting, what was expected and what was got
  */
 export function checkValues<F extends Fields>(fields: F, values: unknown, where: string): Values<F> {
+  const refuse = (words: string, setting?: string): never => {
+    throw new CoreError('params/invalid', `${where}: ${words}.`, setting ? { where, setting } : { where });
+  };
   if (values !== undefined && (typeof values !== 'object' || values === null || Array.isArray(values))) {
-    throw new CoreError('params/invalid', `${where}: expected an object of settings, got ${JSON.stringify(values)}.`, {
-      where,
-    });
+    return refuse(`expected an object of settings, got ${shorten(values)}`);
   }
-  const given = (values ?? {}) as Record<string, unknown>;
-  const unknown = Object.keys(given).find((k) => !(k in fields));
-  if (unknown)
-    throw new CoreError('params/invalid', `${where}: there is no setting "${unknown}".`, { where, setting: unknown });
-  const result: Record<string, unknown> = {};
-  for (const [name, field] of Object.entries(fields)) {
-    const value = given[name] === undefined ? structuredCloneJson(field.initial) : given[name];
-    const checked = field.check(value);
-    if (!checked.ok) {
-      throw new CoreError(
-        'params/invalid',
-        `${where}: "${name}" must be ${checked.expected}, got ${JSON.stringify(value)}.`,
-        { where, setting: name },
-      );
-    }
-    result[name] = checked.value;
+  const schema = schemaOf(fields);
+  const given = Object.entries(values ?? {}).filter(([, v]) => v !== undefined);
+  const whole = { ...initialValues(fields), ...Object.fromEntries(given) } as Record<string, unknown>;
+  try {
+    schema.validateSync(whole, { strict: true, abortEarly: true });
+  } catch (cause) {
+    if (!(cause instanceof yup.ValidationError)) throw cause;
+    const setting = /^\w+/.exec(cause.path ?? '')?.[0];
+    if (!setting) return refuse(cause.message);
+    return refuse(`"${setting}" ${cause.message}, got ${shorten(whole[setting])}`, setting);
   }
-  return result as Values<F>;
+  return structuredCloneJson(schema.cast(whole, { assert: false })) as Values<F>;
 }
+
+const shorten = (v: unknown): string => (JSON.stringify(v) ?? String(v)).slice(0, 120);

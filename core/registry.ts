@@ -1,4 +1,5 @@
 import { CoreError } from './errors';
+import type { Fields } from './params';
 
 export interface Definition {
   readonly id: string;
@@ -32,11 +33,17 @@ export function defineRegistry<D extends Definition>(noun: string, ...definition
     get(id) {
       const found = byId.get(id);
       if (!found)
-        throw new CoreError('registry/unknown', `There is no ${noun} "${id}"; there are ${ids.join(', ')}.`, {
-          id,
-          noun,
-        });
+        throw new CoreError(
+          'registry/unknown',
+          ids.length ? `There is no ${noun} "${id}"; there are ${ids.join(', ')}.` : `There is no ${noun} "${id}".`,
+          { id, noun },
+        );
       return found;
     },
   };
+}
+
+/** A definition with settings. */
+export interface WithParams<F extends Fields = Fields> extends Definition {
+  readonly params: F;
 }

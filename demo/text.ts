@@ -1,5 +1,5 @@
 import { layOutLine, lineWidth } from '../core/type/setType';
-import { pathDataFrom } from '../core/vector/pathData';
+import { pathDataFrom } from './pathData';
 import { loadTypeface } from '../codecs/loadTypeface';
 
 export const fontFiles = {
@@ -21,18 +21,24 @@ export const textPath = (text: string, name: FontName, size: number, x: number, 
     .map((g) => pathDataFrom(g.glyph.getPath(0, 0, size).commands, (px, py) => [x + g.x + px, y + py]))
     .join('');
 
+export interface TextStyle {
+  readonly name: FontName;
+  readonly size: number;
+  readonly spacing?: number;
+}
+export interface Circle {
+  readonly cx: number;
+  readonly cy: number;
+  readonly radius: number;
+  readonly angleRad: number;
+  /** The letters' feet point away from the middle. */
+  readonly isInward?: boolean;
+}
+
 /** SVG path data of a line of text along a circle, its middle at `angleRad` (0 at the top, clockwise). */
-export function textOnCircle(
-  text: string,
-  name: FontName,
-  size: number,
-  cx: number,
-  cy: number,
-  radius: number,
-  angleRad: number,
-  spacing: number,
-  isInward = false,
-): string {
+export function textOnCircle(text: string, style: TextStyle, circle: Circle): string {
+  const { name, size, spacing = 0 } = style;
+  const { cx, cy, radius, angleRad, isInward = false } = circle;
   const total = textWidth(text, name, size, spacing);
   let d = '';
   for (const g of layOutLine(text, font(name), size, spacing)) {

@@ -15,7 +15,7 @@ if (process.argv.includes('--browser')) {
   };
   const { child, url } = await startServer({ env, quiet: true });
   try {
-    run(process.execPath, ['--import', 'tsx', 'bench/browser.ts', url]);
+    run(process.execPath, ['--import', 'tsx', 'tests/bench/browser.ts', url]);
   } finally {
     child.kill('SIGTERM');
     await new Promise((r) => child.once('exit', r));

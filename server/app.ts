@@ -1,27 +1,13 @@
 import { Hono } from 'hono';
 import { secureHeaders } from 'hono/secure-headers';
-import type pg from 'pg';
-import type { Logger } from 'pino';
 import { CoreError, isCoreError } from '../core/errors';
-import type { CorePool } from './corePool';
-import type { DeliveryEvents } from './deliveryEvents';
+import type { AppDeps } from './deps';
 import { toAnswer } from './errors';
-import type { JobRunner } from './jobs/runner';
 import { brandRoutes } from './routes/brands';
 import { deliveryRoutes } from './routes/deliveries';
 import { markRoutes } from './routes/marks';
 import { pictureRoutes } from './routes/pictures';
 import { staticRoutes } from './routes/static';
-
-export interface AppDeps {
-  readonly pool: pg.Pool;
-  readonly core: CorePool;
-  readonly jobs: Pick<JobRunner, 'addDelivery'>;
-  readonly events: DeliveryEvents;
-  readonly log: Logger;
-  /** Folder of the built web application, or null to serve the interface's paths only. */
-  readonly webDir: string | null;
-}
 
 /** The whole server as one function from request to response. */
 export function createApp(deps: AppDeps): Hono {

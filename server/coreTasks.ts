@@ -1,83 +1,98 @@
+import { type Artwork, artworkOfDrawing, artworkOfRaster } from '../core/artwork/artwork';
+import type { Drawing } from '../core/artwork/drawing';
+import { readDrawing } from '../core/artwork/readDrawing';
 import type { Finding } from '../core/findings/finding';
+import { formats } from '../core/formats';
+import type { FileReceipt } from '../core/formats/receipt';
 import { type Inspection, inspectPicture } from '../core/inspect/inspectPicture';
-import type { Raster } from '../core/raster/raster';
 import { bleedColours } from '../core/raster/bleedColours';
-import { makeFilePicture } from '../core/recipe/makeFilePicture';
+import type { Raster } from '../core/raster/raster';
+import { extentsOf, makeFile as makeBytes, prepareFile } from '../core/recipe/makeFile';
 import { proposeRecipe } from '../core/recipe/proposeRecipe';
 import { type Recipe, type SizeLine, readRecipe } from '../core/recipe/recipe';
-import { createStageCache, makeVariant, runStages } from '../core/recipe/runRecipe';
-import { findExtents } from '../core/raster/extents';
-import { resizeRaster } from '../core/raster/resize';
+import { makeVariant, runStages } from '../core/recipe/runRecipe';
+import { createStageCache } from '../core/recipe/stageCache';
+import { LEAST_SIDE_PX } from '../core/sizes/size';
 import { decodePicture } from '../codecs/decodePicture';
-import { encodeDeliveryPng, encodeMasterPng } from '../codecs/encodePng';
-import { type PngReceipt, clearShare, readBackPng } from '../codecs/readBackPng';
+import { encodePng } from '../codecs/encodePng';
+import { formatHost } from '../codecs/formatHost';
+import { readBack } from '../codecs/readBack';
+import { readBackPng } from '../codecs/readBackPng';
 import { describeFindings, describeFound } from './describe';
 
-/** A picture for a task: its bytes and a key that names them, so that a thread need not decode twice. */
-export interface TaskPicture {
+/** What stages start from, for a task: its bytes, and a key that names them, so that a thread need not open them twice. */
+export interface TaskSource {
   readonly key: string;
-  readonly png: Uint8Array;
+  readonly kind: 'picture' | 'drawing';
+  /** A PNG of the working picture or of a reduction, or the working drawing as JSON. */
+  readonly bytes: Uint8Array;
   readonly reduction: number;
 }
 
+// Threads serve one task after another, so the newest opened source and its stage outputs are worth keeping.
+const cache = createStageCache();
+let opened: { key: string; artwork: Artwork } | null = null;
+
+async function openSource({ key, kind, bytes, reduction }: TaskSource): Promise<Artwork> {
+  const own = `${key}@${reduction}`;
+  if (opened?.key !== own) {
+    const artwork =
+      kind === 'drawing'
+        ? artworkOfDrawing(readDrawing(bytes), reduction)
+        : artworkOfRaster((await decodePicture(bytes, 'picture.png')).raster, reduction);
+    opened = { key: own, artwork };
+  }
+  return opened.artwork;
+}
+
 export interface FileTask {
-  readonly picture: TaskPicture;
+  readonly source: TaskSource;
   readonly recipe: unknown;
   readonly line: SizeLine;
+  /** For messages. */
   readonly name: string;
+  readonly palette: readonly { readonly name: string; readonly hex: string }[];
 }
 export interface MadeFile {
-  readonly png: Uint8Array;
-  readonly receipt: PngReceipt & { clearShare: number; enlargement: number };
-}
-
-// Threads serve one task after another, so the newest decoded picture and its stage outputs are worth keeping.
-const cache = createStageCache(4);
-let decoded: { key: string; raster: Raster } | null = null;
-
-async function openPicture(picture: TaskPicture): Promise<Raster> {
-  const key = `${picture.key}@${picture.reduction}`;
-  if (decoded?.key !== key) decoded = { key, raster: (await decodePicture(picture.png, 'picture.png')).raster };
-  return decoded.raster;
+  readonly bytes: Uint8Array;
+  readonly mediaType: string;
+  readonly receipt: FileReceipt;
+  /** Size of the page, px. */
+  readonly widthPx: number;
+  readonly heightPx: number;
 }
 
 /** One delivered file, written and read back. */
-export async function makeFile({ picture, recipe: raw, line, name }: FileTask): Promise<MadeFile> {
+export async function makeFile({ source, recipe: raw, line, name, palette }: FileTask): Promise<MadeFile> {
   const recipe = readRecipe(raw);
-  const raster = await openPicture(picture);
   const variant = recipe.variants.find((v) => v.id === line.variant);
   if (!variant) throw new Error(`No variant ${line.variant}`);
-  const drawn = makeVariant(raster, recipe, variant, {
-    pictureKey: picture.key,
-    reduction: picture.reduction,
-    cache,
-    pictureOnly: true,
-  });
-  const extents = findExtents(drawn);
-  const made = makeFilePicture(drawn, line);
-  const png = await encodeDeliveryPng(made);
-  const receipt = readBackPng(png, made, name);
-  return {
-    png,
-    receipt: { ...receipt, clearShare: clearShare(made), enlargement: extents ? made.width / extents.width : 1 },
-  };
+  const artwork = await openSource(source);
+  const drawn = makeVariant(
+    artwork,
+    recipe,
+    variant,
+    { pictureKey: source.key, cache, pictureOnly: true },
+    { palette, density: null },
+  );
+  const made = await makeBytes(drawn, line, formatHost);
+  const { extension, mimeType } = formats.get(line.format.id);
+  const receipt = await readBack(made.bytes, made, extension, name);
+  const { widthPx, heightPx } = made.content;
+  return { bytes: made.bytes, mediaType: mimeType, receipt, widthPx, heightPx };
 }
 
 export interface MasterTask {
-  readonly picture: TaskPicture;
+  readonly source: TaskSource;
   readonly recipe: unknown;
 }
 
-/** The master on the picture's own grid. */
-export async function makeMaster({ picture, recipe: raw }: MasterTask): Promise<Uint8Array> {
+/** The master on its own grid. */
+export async function makeMaster({ source, recipe: raw }: MasterTask): Promise<Uint8Array> {
   const recipe = readRecipe(raw);
-  const { master } = runStages(await openPicture(picture), recipe.stages, {
-    pictureKey: picture.key,
-    reduction: picture.reduction,
-    cache,
-  });
+  const { master } = runStages(await openSource(source), recipe.stages, { pictureKey: source.key, cache });
   const whole = bleedColours({ ...master.raster, data: master.raster.data.slice() }, master.within);
-  const png = await encodeMasterPng(whole);
+  const png = await encodePng(whole);
   readBackPng(png, whole, 'master');
   return png;
 }
@@ -89,30 +104,26 @@ export interface ThumbnailResult {
 
 /** The trimmed master at card size, and what was found on the way. */
 export async function makeThumbnail({
-  picture,
+  source,
   recipe: raw,
   longestPx,
 }: MasterTask & { longestPx: number }): Promise<ThumbnailResult> {
   const recipe = readRecipe(raw);
-  const result = runStages(await openPicture(picture), recipe.stages, {
-    pictureKey: picture.key,
-    reduction: picture.reduction,
-    cache,
-  });
+  const result = runStages(await openSource(source), recipe.stages, { pictureKey: source.key, cache });
   const findings = describeFindings(result);
-  const extents = findExtents(result.master.raster, undefined, result.master.within);
-  if (!extents) return { png: await encodeMasterPng({ width: 1, height: 1, data: new Uint8Array(4) }), findings };
-  const scale = Math.min(1, longestPx / Math.max(extents.width, extents.height));
-  const aspect = extents.height / extents.width;
-  const width = Math.max(1, Math.round(extents.width * scale));
-  const trimmed = makeFilePicture(result.master.raster, { widthPx: Math.max(width, 1), paddingPct: 0, purpose: 'web' });
-  const small =
-    aspect > 12 ? resizeRaster(trimmed, Math.max(1, trimmed.width), Math.min(trimmed.height, longestPx)) : trimmed;
-  return { png: await encodeMasterPng(small), findings };
+  const { master } = result;
+  const extents = extentsOf(master);
+  if (!extents) return { png: await encodePng({ width: 1, height: 1, data: new Uint8Array(4) }), findings };
+  const own = Math.max(extents.width, extents.height) / master.reduction;
+  const px = Math.max(LEAST_SIDE_PX, Math.floor(master.drawing ? longestPx : Math.min(longestPx, own)));
+  const size = { id: 'longEdge', params: { px, paddingPct: 0 } };
+  const { content } = prepareFile(master, { size, format: { id: 'png', params: {} } });
+  return { png: await encodePng(content.raster as Raster), findings };
 }
 
 export interface JudgeTask {
-  readonly picture: Raster;
+  /** Reduced as it may be, or a drawing. */
+  readonly picture: Raster | Drawing;
   readonly reduction: number;
 }
 export interface PictureJudgement {
@@ -123,10 +134,12 @@ export interface PictureJudgement {
   readonly markCount: number;
 }
 
-/** What a picture is, the recipe to start with, and what that makes of it. */
+/** What a picture or drawing is, the recipe to start with, and what that makes of it. */
 export async function judgePicture({ picture, reduction }: JudgeTask): Promise<PictureJudgement> {
-  const seen = inspectPicture(picture);
-  const { recipe, result, markCount } = proposeRecipe(picture, reduction, seen.way);
+  const artwork = 'shapes' in picture ? artworkOfDrawing(picture, reduction) : artworkOfRaster(picture, reduction);
+  const seen = inspectPicture(artwork.raster);
+  const way = artwork.drawing ? 'transparent' : seen.way;
+  const { recipe, result, markCount } = proposeRecipe(artwork, reduction, way);
   return {
     seen,
     recipe,

@@ -21,6 +21,8 @@ export const statusOf: Record<ErrorCode, Status> = {
   'type/no-glyph': 422,
   'draw/empty': 422,
   'size/impossible': 422,
+  'format/needs-paths': 422,
+  'work/stopped': 409,
   'names/empty': 422,
   'intake/empty': 422,
   'intake/unsupported': 422,

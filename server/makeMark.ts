@@ -1,83 +1,68 @@
 import { createHash } from 'node:crypto';
+import { drawingOfPath } from '../core/artwork/drawingOfPath';
+import type { Drawing } from '../core/artwork/drawing';
+import { renderDrawing } from '../core/artwork/renderDrawing';
 import { captureFromChoice } from '../core/capture/captureLooks';
 import { simulateCapture } from '../core/capture/simulateCapture';
+import { CoreError } from '../core/errors';
+import { printSvg } from '../core/formats/svg';
 import { turning } from '../core/geometry/projective';
 import { setType } from '../core/type/setType';
-import { typefaces } from '../core/type/typefaces';
+import { findTypeface } from '../core/type/typefaces';
 import { drawnPath } from '../core/vector/drawnPath';
-import { boundsOfPath, svgOfPath } from '../core/vector/pathData';
+import type { Path } from '../core/vector/path';
 import type { MakeMarkRequest } from '../contract/requests';
 import type { TakenIn } from '../contract/views';
-import { CoreError } from '../core/errors';
 import { encodeCaptureJpeg } from '../codecs/encodeCapture';
 import { loadTypeface } from '../codecs/loadTypeface';
-import { renderSvgFile } from '../codecs/renderSvg';
-import { type TakeInDeps, keepPicture, takeIn } from './takeIn';
+import { WORKING_LONG_PX } from '../codecs/readSvg';
+import { type TakeInDeps, takeIn } from './takeIn';
 
-/** Width at which paths are rendered for the working picture. */
-const WORKING_PX = 2400;
-const TALLEST_PX = 6000;
-
-/** The paths of what was drawn or typed. @throws CoreError 'draw/empty', 'type/empty' or 'type/no-glyph' */
-function pathOf({ drawn, typed }: MakeMarkRequest): string {
+/** The paths of what was drawn or typed. @throws CoreError 'draw/empty', 'type/empty', 'type/no-glyph' or 'registry/unknown' */
+function pathOf({ drawn, typed }: MakeMarkRequest): Path {
   if (drawn) return drawnPath(drawn.strokes as [number, number, number][][], drawn.pen);
   if (!typed) throw new CoreError('request/invalid', 'The request holds neither a drawing nor type.');
-  const face = typefaces.find((t) => t.id === typed.typeface);
-  if (!face)
-    throw new CoreError(
-      'request/invalid',
-      `There is no typeface "${typed.typeface}"; there are ${typefaces.map((t) => t.id).join(', ')}.`,
-    );
-  return setType(typed.lines, loadTypeface(face.file), {
-    sizePx: typed.sizePx,
-    spacing: typed.spacing,
-    lineHeight: typed.lineHeight,
-    align: typed.align,
-  });
+  const { typeface, lines, ...options } = typed;
+  return setType(lines, loadTypeface(findTypeface(typeface).file), options);
 }
 
 /** Makes a mark of what was drawn or typed: an SVG file of its paths is its original. Or a photograph of it, taken in like any. */
 export async function makeMark(deps: TakeInDeps, brandId: string, request: MakeMarkRequest): Promise<TakenIn> {
-  const d = pathOf(request);
-  if (request.capture) return takePhotograph(deps, brandId, request, d);
-  const file = svgOfPath(d, request.colour);
-  if (!file) throw new CoreError('draw/empty', 'What was drawn leaves no trace.');
-  const width = Math.max(1, Math.min(WORKING_PX, Math.floor((TALLEST_PX * file.width) / file.height)));
-  const raster = renderSvgFile(file.svg, width, Math.max(1, Math.round((width * file.height) / file.width)));
+  const drawing = drawingOfPath(pathOf(request), request.colour, WORKING_LONG_PX);
+  if (request.capture) return takePhotograph(deps, brandId, request, drawing);
   const what = request.drawn ? 'Drawn on the pad' : 'Typed';
-  return keepPicture(deps, brandId, new TextEncoder().encode(file.svg), {
-    kind: { title: 'SVG', mediaType: 'image/svg+xml' },
-    raster,
-    notes: [],
-    name: `${request.name}.svg`,
+  const svg = printSvg(drawing, { ...drawing, ppi: null });
+  return takeIn(deps, brandId, new TextEncoder().encode(svg), `${request.name}.svg`, {
     markName: request.name,
-    found: { way: 'vector', sentence: `${what}: kept as paths, transparent from the start.` },
-    isSignature: request.drawn !== undefined,
+    kind: request.kind ?? (request.drawn ? 'signature' : 'logo'),
+    sentence: `${what}: kept as paths, transparent from the start.`,
   });
 }
+
+/** How much of the sheet's width and height the writing takes up. */
+const SHEET = { height: 0.7, inkWidth: 0.62, inkHeight: 0.4 };
 
 async function takePhotograph(
   deps: TakeInDeps,
   brandId: string,
   request: MakeMarkRequest,
-  d: string,
+  drawing: Drawing,
 ): Promise<TakenIn> {
   const choice = request.capture as NonNullable<MakeMarkRequest['capture']>;
   const width = choice.widthPx;
-  const height = Math.round(width * 0.7);
-  const box = boundsOfPath(d);
-  if (!box) throw new CoreError('draw/empty', 'What was drawn leaves no trace.');
-  const scale = Math.min((width * 0.62) / Math.max(1, box.width), (height * 0.4) / Math.max(1, box.height));
+  const height = Math.round(width * SHEET.height);
+  const { widthPx, heightPx } = drawing;
+  const scale = Math.min((width * SHEET.inkWidth) / widthPx, (height * SHEET.inkHeight) / heightPx);
   const [cos, sin] = [turning(choice.tiltDeg)[0] * scale, turning(choice.tiltDeg)[3] * scale];
-  const [cx, cy] = [box.x + box.width / 2, box.y + box.height / 2];
-  const move = `matrix(${cos} ${sin} ${-sin} ${cos} ${width / 2 - cx * cos + cy * sin} ${height / 2 - cx * sin - cy * cos})`;
-  const ink = renderSvgFile(
-    `<svg xmlns="http://www.w3.org/2000/svg" width="${width}" height="${height}"><path transform="${move}" d="${d}" fill="${request.colour}"/></svg>`,
-    width,
-    height,
-  );
-  const seed = createHash('sha256').update(d).update(JSON.stringify(choice)).digest().readUInt32LE(0) % 100_000;
-  const { picture } = simulateCapture(ink, captureFromChoice(choice, seed));
+  const [cx, cy] = [widthPx / 2, heightPx / 2];
+  const [x, y] = [width / 2 - cx * cos + cy * sin, height / 2 - cx * sin - cy * cos];
+  const ink = renderDrawing(drawing, { width, height, matrix: [cos, sin, -sin, cos, x, y] });
+  const hash = createHash('sha256')
+    .update(JSON.stringify([drawing, choice]))
+    .digest();
+  const { picture } = simulateCapture(ink, captureFromChoice(choice, hash.readUInt32LE(0) % SEEDS));
   const bytes = await encodeCaptureJpeg(picture, choice.quality, choice.hasPlace);
-  return takeIn(deps, brandId, bytes, `${request.name} photographed.jpg`);
+  return takeIn(deps, brandId, bytes, `${request.name} photographed.jpg`, { kind: request.kind });
 }
+
+const SEEDS = 100_000;

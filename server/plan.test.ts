@@ -1,9 +1,10 @@
 import { describe, expect, it } from 'vitest';
 import { initialRecipe } from '../core/recipe/recipe';
+import { completeReceipt } from '../core/formats/receipt';
 import { kindByName, sniffKind } from '../codecs/sniffKind';
 import { writeReceipt } from './jobs/receipt';
 import { planFiles } from './planFiles';
-import { attachment } from './routes/pictures';
+import { attachment } from './routes/respond';
 import { nameFromFile } from './takeIn';
 
 describe('planFiles', () => {
@@ -14,17 +15,13 @@ describe('planFiles', () => {
       id: String(k),
       variant,
       purpose: 'web',
-      widthPx: 100 + k,
-      paddingPct: 0,
-      format: 'png',
+      size: { id: 'width', params: { widthPx: 100 + k, paddingPct: 0 } },
+      format: { id: 'png', params: {} },
     }));
     const plan = planFiles({ ...recipe, files: { pattern: '{variant}-{width}x{height}', lines } }, names);
-    expect(plan.map((p) => p.name(50))).toEqual([
-      'colour-101x50.png',
-      'black-103x50.png',
-      'reversed-100x50.png',
-      'reversed-102x50.png',
-    ]);
+    expect(plan.map((p) => p.name({ width: (p.line.size.params as { widthPx: number }).widthPx, height: 50 }))).toEqual(
+      ['colour-101x50.png', 'black-103x50.png', 'reversed-100x50.png', 'reversed-102x50.png'],
+    );
   });
   it('refuses a pattern that gives no name before anything is made', () => {
     const recipe = initialRecipe();
@@ -59,7 +56,7 @@ describe('what a file is', () => {
 });
 
 it('a receipt says what is in every file, and which were enlarged', () => {
-  const receipt = {
+  const receipt = completeReceipt({
     width: 480,
     height: 300,
     bytes: 1234,
@@ -69,13 +66,13 @@ it('a receipt says what is in every file, and which were enlarged', () => {
     chunks: [],
     clearShare: 0.5,
     enlargement: 1.52,
-  };
+  });
   const text = writeReceipt({ name: 'Trust badge' }, [
     { name: 'a.png', variant: 'Black', receipt },
     { name: 'long-name.png', variant: 'Colour', receipt: { ...receipt, enlargement: 0.5 } },
   ]);
   expect(text).toContain(
-    'a.png          480 × 300 px, Black, transparent, sRGB, not interlaced, 1234 bytes, enlarged 1.52 times',
+    'a.png          PNG, 480 × 300 px, Black, transparent, sRGB, not interlaced, 1234 bytes, enlarged 1.52 times',
   );
   expect(text.split('\n').find((l) => l.startsWith('long-name'))).not.toContain('enlarged');
 });

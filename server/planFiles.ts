@@ -6,8 +6,8 @@ import type { Recipe, SizeLine, Variant } from '../core/recipe/recipe';
 export interface PlannedFile {
   readonly line: SizeLine;
   readonly variant: Variant;
-  /** The name with its ending, once the height is known. */
-  name(height: number): string;
+  /** The name with its ending, once the page's size is known. */
+  name(size: { width: number; height: number }): string;
 }
 
 /**
@@ -20,10 +20,10 @@ export function planFiles(recipe: Recipe, names: { brand: string; mark: string }
   return lines.map((line) => {
     const variant = recipe.variants[order.get(line.variant) as number];
     const purpose = purposes.get(line.purpose).title;
-    const ending = formats.get(line.format).extension;
-    const name = (height: number) =>
-      `${nameByPattern(recipe.files.pattern, { ...names, variant: variant.name, purpose, width: line.widthPx, height })}.${ending}`;
-    name(1);
+    const ending = formats.get(line.format.id).extension;
+    const name: PlannedFile['name'] = (size) =>
+      `${nameByPattern(recipe.files.pattern, { ...names, variant: variant.name, purpose, ...size })}.${ending}`;
+    name({ width: 1, height: 1 });
     return { line, variant, name };
   });
 }

@@ -37,5 +37,7 @@ export async function seedDemo(deps: TakeInDeps, log: Logger): Promise<void> {
     throw error;
   });
   if (brandId === null) return;
-  for (const mark of [...logos, ...signatures]) await takeIn(deps, brandId, mark.bytes, mark.fileName, mark.name);
+  for (const mark of [...logos, ...signatures]) {
+    await takeIn(deps, brandId, mark.bytes, mark.fileName, { markName: mark.name });
+  }
 }

@@ -1,12 +1,15 @@
 import type pg from 'pg';
-import type { FoundView, TakenIn } from '../contract/views';
+import type { FoundView, MarkCard, TakenIn } from '../contract/views';
+import type { Drawing } from '../core/artwork/drawing';
+import { writeDrawing } from '../core/artwork/readDrawing';
 import type { Raster } from '../core/raster/raster';
-import { decodePicture, reducePicture } from '../codecs/decodePicture';
+import { checkFile, decodePicture, reducePicture } from '../codecs/decodePicture';
 import { encodeWorkingPng } from '../codecs/encodePng';
+import { readSvg } from '../codecs/readSvg';
 import type { CorePool } from './corePool';
 import { keepBlob, sha256 } from './store/blobs';
 import { withTransaction } from './store/db';
-import { addMark, findMark, findMarkByOriginal } from './store/marks';
+import { type NewMark, addMark, findMark, findMarkByOriginal } from './store/marks';
 
 /** Pictures above the first number get a reduction to the second, on which the screen answers while a control moves. */
 const REDUCE_ABOVE = 1_200_000;
@@ -17,9 +20,17 @@ export interface TakeInDeps {
   readonly core: CorePool;
 }
 
+/** What is known of a mark beside its file. */
+export interface Known {
+  readonly markName?: string;
+  readonly kind?: MarkCard['kind'];
+  /** In place of the sentence that its pixels would give. */
+  readonly sentence?: string;
+}
+
 /**
  * Takes a file in: checks and decodes it, keeps the original byte for byte, makes the working and the reduced
- * picture, judges what it is and stores the mark with its proposed recipe. All or nothing.
+ * picture or the working drawing, judges what it is and stores the mark with its proposed recipe. All or nothing.
  * @param name  the file's own name, for the mark's name and for messages
  * @throws CoreError 'intake/…' naming the file
  */
@@ -28,78 +39,119 @@ export async function takeIn(
   brandId: string,
   bytes: Uint8Array,
   name: string,
-  markName?: string,
+  known: Known = {},
 ): Promise<TakenIn> {
-  const known = await findMarkByOriginal(deps.pool, brandId, sha256(bytes));
-  if (known) return { mark: await findMark(deps.pool, known), isDuplicate: true };
-  const { kind, raster, notes } = await decodePicture(bytes, name);
-  return keepPicture(deps, brandId, bytes, { kind, raster, notes, name, markName: markName ?? nameFromFile(name) });
-}
-
-export interface PictureToKeep {
-  readonly kind: { readonly title: string; readonly mediaType: string };
-  /** The working picture. */
-  readonly raster: Raster;
-  readonly notes: readonly string[];
-  readonly name: string;
-  readonly markName: string;
-  /** Where more is known than the pixels show. */
-  readonly found?: Partial<Pick<FoundView, 'way' | 'sentence'>>;
-  readonly isSignature?: boolean;
-}
-
-/** Stores an original with its pictures as a mark with a proposed recipe; the same bytes twice are recognised. */
-export async function keepPicture(
-  { pool, core }: TakeInDeps,
-  brandId: string,
-  bytes: Uint8Array,
-  { kind, raster, notes, name, markName, found, isSignature }: PictureToKeep,
-): Promise<TakenIn> {
-  const isLarge = raster.width * raster.height > REDUCE_ABOVE;
-  const reduced = isLarge ? await reducePicture(raster, REDUCED_PIXELS) : raster;
-  const [workingPng, reducedPng, judgement] = await Promise.all([
-    encodeWorkingPng(raster),
-    encodeWorkingPng(reduced),
-    core.judgePicture({ picture: reduced, reduction: raster.width / reduced.width }),
-  ]);
-  const { seen, recipe } = judgement;
+  const there = await findMarkByOriginal(deps.pool, brandId, sha256(bytes));
+  if (there) return { mark: await findMark(deps.pool, there), isDuplicate: true };
+  const source = checkFile(bytes, name).id === 'svg' ? openDrawing(bytes, name) : await openPicture(bytes, name);
+  const ready = await source.prepare(deps.core);
+  const { seen, recipe, markCount } = ready.judgement;
   const isInk = recipe.stages.cutOut.way === 'paper';
-
-  const id = await withTransaction(pool, async (tx) => {
-    const original = await keepBlob(tx, bytes, kind.mediaType);
-    const working = await keepBlob(tx, workingPng, 'image/png');
-    const small = reduced === raster ? working : await keepBlob(tx, reducedPng, 'image/png');
-    return addMark(tx, {
+  const id = await withTransaction(deps.pool, async (tx) => {
+    const original = await keepBlob(tx, bytes, source.mediaType);
+    const working = await keepBlob(tx, ready.working, ready.mediaType);
+    const reduced = ready.reduced === ready.working ? working : await keepBlob(tx, ready.reduced, ready.mediaType);
+    const found: FoundView = {
+      format: source.title,
+      way: source.kind === 'drawing' ? 'vector' : seen.way,
+      groundHex: seen.groundHex,
+      noise: Math.round(seen.noise * 10) / 10,
+      notes: source.notes,
+      sentence: known.sentence ?? ready.sentence,
+      markCount,
+    };
+    const mark: NewMark = {
       brandId,
-      name: markName,
-      kind: (isSignature ?? isInk) ? 'signature' : 'logo',
+      name: known.markName ?? nameFromFile(name),
+      kind: known.kind ?? (isInk ? 'signature' : 'logo'),
+      source: source.kind,
       originalSha: original,
       originalName: name,
       workingSha: working,
-      reducedSha: small,
-      width: raster.width,
-      height: raster.height,
-      reducedWidth: reduced.width,
+      reducedSha: reduced,
+      width: source.width,
+      height: source.height,
+      reducedWidth: ready.reducedWidth,
       recipe,
-      findings: judgement.findings,
-      found: {
-        format: kind.title,
-        way: seen.way,
-        groundHex: seen.groundHex,
-        noise: Math.round(seen.noise * 10) / 10,
-        notes,
-        sentence: judgement.sentence,
-        markCount: judgement.markCount,
-        ...found,
-      },
-    });
+      findings: ready.judgement.findings,
+      found,
+    };
+    return addMark(tx, mark);
   });
-  if (id) return { mark: await findMark(pool, id), isDuplicate: false };
+  if (id) return { mark: await findMark(deps.pool, id), isDuplicate: false };
   // The same bytes are there already, or another request with them was first.
+  const first = (await findMarkByOriginal(deps.pool, brandId, sha256(bytes))) as string;
+  return { mark: await findMark(deps.pool, first), isDuplicate: true };
+}
+
+/** A file that was opened, and what is made of it. */
+interface Opened {
+  readonly kind: 'picture' | 'drawing';
+  readonly title: string;
+  readonly mediaType: string;
+  readonly notes: readonly string[];
+  readonly width: number;
+  readonly height: number;
+  prepare(core: CorePool): Promise<Prepared>;
+}
+interface Prepared {
+  readonly working: Uint8Array;
+  readonly reduced: Uint8Array;
+  readonly mediaType: string;
+  readonly reducedWidth: number;
+  readonly judgement: Awaited<ReturnType<CorePool['judgePicture']>>;
+  readonly sentence: string;
+}
+
+async function openPicture(bytes: Uint8Array, name: string): Promise<Opened> {
+  const { kind, raster, notes } = await decodePicture(bytes, name);
+  const { width, height } = raster;
+  const { title, mediaType } = kind;
+  return { kind: 'picture', title, mediaType, notes, width, height, prepare: (core) => preparePicture(raster, core) };
+}
+
+async function preparePicture(raster: Raster, core: CorePool): Promise<Prepared> {
+  const isLarge = raster.width * raster.height > REDUCE_ABOVE;
+  const reduced = isLarge ? await reducePicture(raster, REDUCED_PIXELS) : raster;
+  const [working, small, judgement] = await Promise.all([
+    encodeWorkingPng(raster),
+    isLarge ? encodeWorkingPng(reduced) : null,
+    core.judgePicture({ picture: reduced, reduction: raster.width / reduced.width }),
+  ]);
   return {
-    mark: await findMark(pool, (await findMarkByOriginal(pool, brandId, sha256(bytes))) as string),
-    isDuplicate: true,
+    working,
+    reduced: small ?? working,
+    mediaType: 'image/png',
+    reducedWidth: reduced.width,
+    judgement,
+    sentence: judgement.sentence,
   };
+}
+
+function openDrawing(bytes: Uint8Array, name: string): Opened {
+  const drawing = readSvg(bytes, name);
+  const [width, height] = [Math.ceil(drawing.widthPx), Math.ceil(drawing.heightPx)];
+  const notes: string[] = [];
+  return {
+    kind: 'drawing',
+    title: 'SVG',
+    mediaType: 'image/svg+xml',
+    notes,
+    width,
+    height,
+    prepare: (core) => prepareDrawing(drawing, width * height, core),
+  };
+}
+
+async function prepareDrawing(drawing: Drawing, pixels: number, core: CorePool): Promise<Prepared> {
+  const width = Math.ceil(drawing.widthPx);
+  const reducedWidth =
+    pixels > REDUCE_ABOVE ? Math.max(1, Math.round(width * Math.sqrt(REDUCED_PIXELS / pixels))) : width;
+  const judgement = await core.judgePicture({ picture: drawing, reduction: width / reducedWidth });
+  const working = writeDrawing(drawing);
+  const count = drawing.shapes.length;
+  const sentence = `Paths, ${count} ${count === 1 ? 'shape' : 'shapes'}: kept as paths, transparent from the start.`;
+  return { working, reduced: working, mediaType: 'application/json', reducedWidth, judgement, sentence };
 }
 
 /** `Trust_badge-final 2.jpg` becomes `Trust badge final 2`. */

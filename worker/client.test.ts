@@ -14,7 +14,7 @@ function fakeWorker() {
   const reply = (r: Reply) => worker.onmessage?.({ data: r } as MessageEvent<Reply>);
   return { worker, sent, reply, done: (id: number, value: unknown) => reply({ id, ok: true, value: value as never }) };
 }
-const matte = (way: string) => ({ type: 'matte' as const, values: { way } as never });
+const matte = (way: string) => ({ type: 'matte' as const, values: { way } as never, open: null });
 const tick = () => new Promise((r) => setTimeout(r, 0));
 
 describe('createCoreClient', () => {
@@ -66,5 +66,27 @@ describe('createCoreClient', () => {
     const asked = createCoreClient(worker).ask(matte('a'));
     worker.onerror?.({ message: 'out of memory' } as ErrorEvent);
     await expect(asked).rejects.toThrow('out of memory');
+  });
+  it('tells the work under way to stop when newer work stops earlier, and answers it with nothing', async () => {
+    const { worker, sent, reply, done } = fakeWorker();
+    const client = createCoreClient(worker);
+    const first = client.askLatest(matte('1'), { stopsEarlier: true });
+    const flag = new Int32Array(sent[0].stop as SharedArrayBuffer);
+    expect(flag[0]).toBe(0);
+    const second = client.askLatest(matte('2'), { stopsEarlier: true });
+    expect(flag[0]).toBe(1);
+    reply({ id: 1, ok: false, error: { code: 'work/stopped', message: 'Stopped.', details: {} } });
+    expect(await first).toBeNull();
+    await tick();
+    expect(new Int32Array(sent[1].stop as SharedArrayBuffer)[0]).toBe(0);
+    done(2, 'newest');
+    expect(await second).toBe('newest');
+  });
+  it('lets work run on that shows something on the way', async () => {
+    const { worker, sent } = fakeWorker();
+    const client = createCoreClient(worker);
+    void client.askLatest(matte('1'));
+    void client.askLatest(matte('2'));
+    expect(sent[0].stop).toBeUndefined();
   });
 });

@@ -1,4 +1,4 @@
-import { CoreError, type ErrorCode } from '../core/errors';
+import { CoreError, type ErrorCode, isCoreError } from '../core/errors';
 import type { Answers, Envelope, Reply, Request } from './protocol';
 
 /** A worker as a function from request to answer. */
@@ -9,8 +9,16 @@ export interface CoreClient {
    * Asks for the newest state of something: while one such request is under way only the last of those that follow
    * is kept; the ones between are answered with null. Answers come in the order of their requests.
    */
-  askLatest<T extends Request['type']>(request: Extract<Request, { type: T }>): Promise<Answers[T] | null>;
+  askLatest<T extends Request['type']>(
+    request: Extract<Request, { type: T }>,
+    options?: LatestOptions,
+  ): Promise<Answers[T] | null>;
   close(): void;
+}
+
+export interface LatestOptions {
+  /** A newer request stops the one under way, which is answered with null: for work that takes long and shows nothing on the way. */
+  readonly stopsEarlier?: boolean;
 }
 
 export interface WorkerLike {
@@ -36,32 +44,36 @@ export function createCoreClient(worker: WorkerLike): CoreClient {
       call.reject(new CoreError('server/internal', `The preview stopped: ${event.message}. Reload the page.`));
     waiting.clear();
   };
-  const ask: CoreClient['ask'] = (request) =>
+  const post = (request: Request, stop?: SharedArrayBuffer): Promise<never> =>
     new Promise((resolve, reject) => {
       const id = ++lastId;
-      waiting.set(id, { resolve: resolve as (value: never) => void, reject });
-      worker.postMessage({ id, request });
+      waiting.set(id, { resolve, reject });
+      worker.postMessage(stop ? { id, request, stop } : { id, request });
     });
+  const ask: CoreClient['ask'] = (request) => post(request);
 
   interface Pending {
     request: Request;
+    stopsEarlier: boolean;
     resolve: (value: null | never) => void;
     reject: (error: unknown) => void;
   }
-  const lanes = new Map<string, { isBusy: boolean; next: Pending | null }>();
+  const lanes = new Map<string, { isBusy: boolean; next: Pending | null; stop?: SharedArrayBuffer }>();
   const startLane = (type: string, pending: Pending): void => {
     const lane = lanes.get(type) ?? { isBusy: false, next: null };
     lanes.set(type, lane);
     if (lane.isBusy) {
       lane.next?.resolve(null);
       lane.next = pending;
+      if (pending.stopsEarlier && lane.stop) Atomics.store(new Int32Array(lane.stop), 0, 1);
       return;
     }
     lane.isBusy = true;
-    ask(pending.request as never)
+    lane.stop = pending.stopsEarlier ? stopFlag() : undefined;
+    post(pending.request, lane.stop)
       .then(
         (value) => pending.resolve(value as never),
-        (error: unknown) => (lane.next ? pending.resolve(null) : pending.reject(error)),
+        (error: unknown) => (lane.next || isStopped(error) ? pending.resolve(null) : pending.reject(error)),
       )
       .finally(() => {
         lane.isBusy = false;
@@ -72,9 +84,14 @@ export function createCoreClient(worker: WorkerLike): CoreClient {
   };
   return {
     ask,
-    askLatest: (request) =>
+    askLatest: (request, options = {}) =>
       new Promise((resolve, reject) =>
-        startLane(request.type, { request, resolve: resolve as Pending['resolve'], reject }),
+        startLane(request.type, {
+          request,
+          stopsEarlier: options.stopsEarlier ?? false,
+          resolve: resolve as Pending['resolve'],
+          reject,
+        }),
       ),
     close: () => {
       worker.terminate();
@@ -82,3 +99,8 @@ export function createCoreClient(worker: WorkerLike): CoreClient {
     },
   };
 }
+
+// Pages that are not isolated may not share memory; there work simply runs to its end.
+const stopFlag = (): SharedArrayBuffer | undefined =>
+  typeof SharedArrayBuffer === 'undefined' ? undefined : new SharedArrayBuffer(4);
+const isStopped = (error: unknown) => isCoreError(error) && error.code === 'work/stopped';

@@ -1,5 +1,9 @@
 import { decode } from 'fast-png';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { artworkOfDrawing } from '../core/artwork/artwork';
+import { drawingOfPath } from '../core/artwork/drawingOfPath';
+import { writeDrawing } from '../core/artwork/readDrawing';
+import { PathBuilder } from '../core/vector/path';
 import { photographSheet } from '../core/ink/testSheet';
 import { initialRecipe } from '../core/recipe/recipe';
 import { runStages } from '../core/recipe/runRecipe';
@@ -63,7 +67,9 @@ beforeAll(async () => {
   host.self = scope;
   host.fetch = async (url: string) =>
     served.has(url) ? new Response(served.get(url) as Uint8Array<ArrayBuffer>) : new Response('', { status: 404 });
-  host.createImageBitmap = async (from: Blob | Data) => {
+  host.createImageBitmap = async (from: Blob | Data, size: { resizeWidth?: number; resizeHeight?: number } = {}) => {
+    if (size.resizeWidth)
+      return bitmapOf({ width: size.resizeWidth, height: size.resizeHeight as number, data: new Uint8Array(0) });
     if (from instanceof Data) return bitmapOf({ width: from.width, height: from.height, data: from.data.slice() });
     const png = decode(new Uint8Array(await from.arrayBuffer()));
     const data = new Uint8Array(png.width * png.height * 4).fill(255);
@@ -78,7 +84,10 @@ beforeAll(async () => {
 afterAll(() => Object.assign(host, before));
 
 let last = 0;
-function ask<T extends Request['type']>(request: Extract<Request, { type: T }>): Promise<Answers[T]> {
+function ask<T extends Request['type']>(
+  request: Extract<Request, { type: T }>,
+  stop?: SharedArrayBuffer,
+): Promise<Answers[T]> {
   const id = ++last;
   return new Promise((resolve, reject) => {
     replies.set(id, (reply) =>
@@ -86,12 +95,12 @@ function ask<T extends Request['type']>(request: Extract<Request, { type: T }>):
         ? resolve(reply.value as Answers[T])
         : reject(Object.assign(new Error(reply.error.message), reply.error)),
     );
-    scope.onmessage?.({ data: { id, request: request as Request } });
+    scope.onmessage?.({ data: { id, request: request as Request, stop } });
   });
 }
 async function openPicture(name: string, raster: Raster, reduction = 1) {
   served.set(`/${name}.png`, new Uint8Array(await encodeWorkingPng(raster)));
-  return ask<'open'>({ type: 'open', source: { key: name, url: `/${name}.png`, reduction } });
+  return ask<'open'>({ type: 'open', source: { key: name, kind: 'picture', url: `/${name}.png`, reduction } });
 }
 
 const recipe = initialRecipe();
@@ -104,12 +113,12 @@ const black = { id: 'black', hex: '#000000', url: null };
 
 describe('the browser’s worker', () => {
   it('says that no picture is open before one is, and that one cannot be loaded', async () => {
-    await expect(ask<'matte'>({ type: 'matte', values: flat })).rejects.toMatchObject({
+    await expect(ask<'matte'>({ type: 'matte', values: flat, open: null })).rejects.toMatchObject({
       code: 'server/internal',
       message: 'No picture is open',
     });
     await expect(
-      ask<'open'>({ type: 'open', source: { key: 'none', url: '/none.png', reduction: 1 } }),
+      ask<'open'>({ type: 'open', source: { key: 'none', kind: 'picture', url: '/none.png', reduction: 1 } }),
     ).rejects.toMatchObject({ code: 'store/not-found' });
   });
   it('opens a picture, with its alpha where it has one', async () => {
@@ -125,21 +134,27 @@ describe('the browser’s worker', () => {
   });
   it('gives the master that the core gives, trimmed for the screen and whole for checks', async () => {
     await openPicture('badge', badge);
-    const done = await ask<'stages'>({ type: 'stages', values: flat, grounds: [white, black] });
+    const done = await ask<'stages'>({
+      type: 'stages',
+      values: flat,
+      grounds: [white, black],
+      open: null,
+      hasBeads: true,
+    });
     const own = runStages(badge, flat, { pictureKey: 'x', reduction: 1 });
-    expect(done.frame).toEqual({ width: 240, height: 200 });
-    expect(done.extents).toEqual({ x: 40, y: 20, width: 160, height: 160 });
+    expect(done.shown.frame).toEqual({ width: 240, height: 200 });
+    expect(done.shown.extents).toEqual({ x: 40, y: 20, width: 160, height: 160 });
     expect(done.cropped).toBeNull();
     expect(done.facts).toMatchObject({ way: 'flat', groundHex: '#f4efe4', areas: [{ decision: 'open' }] });
     expect(done.findings).toEqual(own.findings);
     expect(done.contrast.white).toBeGreaterThan(done.contrast.black);
-    const shown = done.result as unknown as Picture;
+    const shown = done.shown.bitmap as unknown as Picture;
     expect([shown.width, shown.height]).toEqual([160, 160]);
     const master = await ask<'master'>({ type: 'master', values: flat });
     expect(master.data).toEqual(own.master.raster.data);
   });
   it('shows the matte as grey, opaque', async () => {
-    const matte = (await ask<'matte'>({ type: 'matte', values: flat })) as unknown as Picture;
+    const matte = (await ask<'matte'>({ type: 'matte', values: flat, open: null })) as unknown as Picture;
     const { data } = await ask<'master'>({ type: 'master', values: flat });
     for (let i = 0; i < data.length; i += 4)
       expect([matte.data[i], matte.data[i + 1], matte.data[i + 2], matte.data[i + 3]]).toEqual([
@@ -172,7 +187,7 @@ describe('the browser’s worker', () => {
   });
   it('draws every variant trimmed, at the size of the full picture', async () => {
     await openPicture('half', badge, 2);
-    const variants = await ask<'variants'>({ type: 'variants', recipe, grounds: [white, black] });
+    const variants = await ask<'variants'>({ type: 'variants', recipe, palette: [], grounds: [white, black] });
     expect(variants.map((v) => v.id)).toEqual(recipe.variants.map((v) => v.id));
     for (const v of variants) expect([v.width, v.height]).toEqual([320, 320]);
     const reversed =
@@ -187,7 +202,10 @@ describe('the browser’s worker', () => {
     expect(reversed.contrast.white).toBeCloseTo(1, 1);
   });
   it('measures frames and places in full-size pixels when the picture is a reduced one', async () => {
-    const { frame, extents, facts } = await ask<'stages'>({ type: 'stages', values: flat, grounds: [] });
+    const {
+      shown: { frame, extents },
+      facts,
+    } = await ask<'stages'>({ type: 'stages', values: flat, grounds: [], open: null, hasBeads: true });
     expect(frame).toEqual({ width: 480, height: 400 });
     expect(extents).toEqual({ x: 80, y: 40, width: 320, height: 320 });
     expect(facts).toMatchObject({ areas: [{ bounds: { width: expect.any(Number) } }] });
@@ -206,9 +224,9 @@ describe('the browser’s worker', () => {
     expect((await ask<'candidates'>({ type: 'candidates', values: cropped })).marks.map((m) => m.region)).toEqual(
       all.marks.map((m) => m.region),
     );
-    const one = await ask<'stages'>({ type: 'stages', values: cropped, grounds: [] });
+    const one = await ask<'stages'>({ type: 'stages', values: cropped, grounds: [], open: null, hasBeads: true });
     expect(one.cropped).not.toBeNull();
-    expect(one.frame.width).toBeLessThan(picture.width);
+    expect(one.shown.frame.width).toBeLessThan(picture.width);
   });
   it('offers nothing where there is no ink, and says why a cut-out cannot be made', async () => {
     await openPicture(
@@ -219,10 +237,51 @@ describe('the browser’s worker', () => {
       ),
     );
     expect((await ask<'candidates'>({ type: 'candidates', values: paper })).marks).toEqual([]);
-    await expect(ask<'stages'>({ type: 'stages', values: paper, grounds: [] })).rejects.toMatchObject({
+    await expect(
+      ask<'stages'>({ type: 'stages', values: paper, grounds: [], open: null, hasBeads: true }),
+    ).rejects.toMatchObject({
       code: 'cutout/no-ink',
     });
-    const nothing = await ask<'stages'>({ type: 'stages', values: flat, grounds: [white] });
-    expect([nothing.result, nothing.extents]).toEqual([null, null]);
+    const nothing = await ask<'stages'>({ type: 'stages', values: flat, grounds: [white], open: null, hasBeads: true });
+    expect([nothing.shown.bitmap, nothing.shown.extents]).toEqual([null, null]);
+  });
+  it('gives every stage’s own output: bead, facts and findings, and sends only beads that changed', async () => {
+    await openPicture('beads', badge);
+    const first = await ask<'stages'>({ type: 'stages', values: flat, grounds: [], open: 'crop', hasBeads: true });
+    expect(Object.keys(first.perStage)).toEqual(['crop', 'cutOut']);
+    // The crop hands the whole sheet on; the cut-out leaves the mark.
+    expect([first.perStage.crop.bead?.width, first.perStage.crop.bead?.height]).toEqual([132, 110]);
+    expect([first.perStage.cutOut.bead?.width, first.perStage.cutOut.bead?.height]).toEqual([132, 132]);
+    expect(first.perStage.cutOut.findings.every((f) => f.stage === 'cutOut')).toBe(true);
+    expect(first.shown.extents).toEqual({ x: 0, y: 0, width: 240, height: 200 });
+    expect(first.master?.extents).toEqual({ x: 40, y: 20, width: 160, height: 160 });
+    const choked: StageValues = { ...flat, cutOut: { ...flat.cutOut, choke: 2 } };
+    const next = await ask<'stages'>({ type: 'stages', values: choked, grounds: [], open: null, hasBeads: true });
+    expect([next.perStage.crop.bead, next.master]).toEqual([undefined, null]);
+    expect(next.perStage.cutOut.bead).toBeDefined();
+  });
+  it('opens a drawing, keeps it paths, and renders it as core does at any reduction', async () => {
+    const drawing = drawingOfPath(new PathBuilder().moveTo(0, 0).lineTo(90, 20).lineTo(40, 60).done(), '#1f5a45', 300);
+    served.set('/drawing.json', writeDrawing(drawing));
+    for (const reduction of [1, 2.5]) {
+      await ask<'open'>({
+        type: 'open',
+        source: { key: `d${reduction}`, kind: 'drawing', url: '/drawing.json', reduction },
+      });
+      const values: StageValues = { ...flat, cutOut: { ...flat.cutOut, way: 'keep' } };
+      const { shown } = await ask<'stages'>({ type: 'stages', values, grounds: [], open: null, hasBeads: false });
+      expect([shown.hasPaths, shown.exactExtents]).toEqual([true, { x: 0, y: 0, width: 300, height: 200 }]);
+      const master = await ask<'master'>({ type: 'master', values });
+      expect(master.data).toEqual(artworkOfDrawing(drawing, reduction).raster.data);
+    }
+  });
+  it('breaks off when told to stop', async () => {
+    await openPicture('stopped', badge);
+    const stop = new SharedArrayBuffer(4);
+    new Int32Array(stop)[0] = 1;
+    const choked: StageValues = { ...flat, cutOut: { ...flat.cutOut, choke: 1.7 } };
+    await expect(ask<'matte'>({ type: 'matte', values: choked, open: null }, stop)).rejects.toMatchObject({
+      code: 'work/stopped',
+    });
   });
 });

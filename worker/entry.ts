@@ -1,43 +1,45 @@
-import { contrastOnColour, measureLuminance } from '../core/colour/contrast';
-import { hexFromRgb, rgbFromHex } from '../core/colour/hex';
+import { type Artwork, artworkOfDrawing, artworkOfRaster } from '../core/artwork/artwork';
+import { readDrawing } from '../core/artwork/readDrawing';
+import { hexFromRgb } from '../core/colour/hex';
 import { CoreError, isCoreError } from '../core/errors';
 import type { RectPx } from '../core/params';
 import { cropRaster } from '../core/raster/cropRaster';
 import { findExtents } from '../core/raster/extents';
-import { type Raster, matteOf } from '../core/raster/raster';
-import { findSheet } from '../core/inspect/findSheet';
-import { type RunOptions, createStageCache, cutOutFacts, makeVariant, runStages } from '../core/recipe/runRecipe';
-import { takeWholeSheet } from '../core/recipe/takeMark';
-import type { StageValues } from '../core/stages';
-import { findMatteMarks } from '../core/ink/matteMarks';
-import { type MarkFact, marksOf } from '../core/stages/cutOutFacts';
-import { toMarkFact } from '../core/stages/paperWay';
+import { extentsOf } from '../core/recipe/makeFile';
+import { type MasterResult, type RunOptions, cutOutFacts, makeVariant, runStages } from '../core/recipe/runRecipe';
+import { createStageCache } from '../core/recipe/stageCache';
+import { type StageId, stageIds } from '../core/stages';
+import { greyFrom, toBead, toBitmap } from './bitmaps';
 import { decodePng } from './decodePng';
+import { findCandidates } from './findCandidates';
+import { measureContrast } from './measureContrast';
 import type {
   Answers,
-  Candidates,
+  ArtworkShown,
   Envelope,
   GroundSource,
   Opened,
-  PictureSource,
   Probe,
   Reply,
   Request,
+  StageShown,
   StagesDone,
   VariantDone,
+  WorkSource,
 } from './protocol';
 
-// The entry of a browser worker: one picture, one request after another.
+// The entry of a browser worker: one picture or drawing, one request after another.
 const scope = self as unknown as {
   onmessage: ((e: MessageEvent<Envelope>) => void) | null;
   postMessage(m: Reply, transfer: Transferable[]): void;
 };
-const cache = createStageCache(4);
-const photoColours = new Map<string, Promise<readonly [number, number, number]>>();
-let picture: { raster: Raster; source: PictureSource } | null = null;
+const cache = createStageCache();
+/** What every bead was last drawn from: those that did not change are not sent again. */
+const beadOf = new Map<StageId, Artwork>();
+let opened: { artwork: Artwork; source: WorkSource } | null = null;
 
-scope.onmessage = ({ data: { id, request } }) => {
-  void answer(request).then(
+scope.onmessage = ({ data: { id, request, stop } }) => {
+  void answer(request, stop).then(
     ({ value, transfer }) => scope.postMessage({ id, ok: true, value }, transfer),
     (error: unknown) => {
       const known = isCoreError(error)
@@ -51,72 +53,120 @@ scope.onmessage = ({ data: { id, request } }) => {
   );
 };
 
-async function answer(request: Request): Promise<{ value: Answers[keyof Answers]; transfer: Transferable[] }> {
+interface Answer {
+  readonly value: Answers[keyof Answers];
+  readonly transfer: Transferable[];
+}
+
+async function answer(request: Request, stop?: SharedArrayBuffer): Promise<Answer> {
   if (request.type === 'open') {
     const value = await open(request.source);
     return { value, transfer: [value.original] };
   }
-  if (!picture) throw new Error('No picture is open');
-  const run = { pictureKey: picture.source.key, reduction: picture.source.reduction, cache };
-  if (request.type === 'stages') {
-    const value = await runAll(picture.raster, request.values, request.grounds, run);
-    return { value, transfer: [value.result, value.cropped].filter((b) => b !== null) };
+  if (!opened) throw new Error('No picture is open');
+  const { artwork, source } = opened;
+  const shouldStop = () => stop !== undefined && Atomics.load(new Int32Array(stop), 0) !== 0;
+  const run: RunOptions = { pictureKey: source.key, cache, shouldStop };
+  switch (request.type) {
+    case 'stages': {
+      const value = await runAll(artwork, request, run);
+      return { value, transfer: bitmapsIn(value) };
+    }
+    case 'matte': {
+      const result = runStages(artwork, request.values, run);
+      const value = await toBitmap(greyFrom(artworkAfter(result, request.open).raster));
+      return { value, transfer: [value] };
+    }
+    case 'candidates': {
+      const value = await findCandidates(artwork, request.values, run);
+      return { value, transfer: value.sheet ? [value.sheet] : [] };
+    }
+    case 'probe':
+      return { value: probe(artwork, request, run), transfer: [] };
+    case 'master': {
+      const { raster } = runStages(artwork, request.values, run).master;
+      const data = raster.data.slice();
+      return { value: { width: raster.width, height: raster.height, data }, transfer: [data.buffer] };
+    }
+    case 'variants': {
+      const value: VariantDone[] = [];
+      for (const variant of request.recipe.variants) {
+        const context = { palette: request.palette, density: null };
+        const drawn = makeVariant(artwork, request.recipe, variant, run, context);
+        value.push(await showVariant(variant.id, drawn, request.grounds));
+      }
+      return { value, transfer: value.flatMap((v) => (v.bitmap ? [v.bitmap] : [])) };
+    }
   }
-  if (request.type === 'matte') {
-    const { master } = runStages(picture.raster, request.values, run);
-    const value = await toBitmap(greyFrom(master.raster));
-    return { value, transfer: [value] };
-  }
-  if (request.type === 'candidates') {
-    const value = await findCandidates(picture.raster, request.values, run);
-    return { value, transfer: value.sheet ? [value.sheet] : [] };
-  }
-  if (request.type === 'probe') return { value: probe(picture.raster, request, run), transfer: [] };
-  if (request.type === 'master') {
-    const { raster } = runStages(picture.raster, request.values, run).master;
-    const data = raster.data.slice();
-    return { value: { width: raster.width, height: raster.height, data }, transfer: [data.buffer] };
-  }
-  const value: VariantDone[] = [];
-  for (const variant of request.recipe.variants) {
-    const drawn = makeVariant(picture.raster, request.recipe, variant, run);
-    value.push(await showVariant(variant.id, drawn, request.grounds, run.reduction));
-  }
-  return { value, transfer: value.flatMap((v) => (v.bitmap ? [v.bitmap] : [])) };
 }
 
-async function open(source: PictureSource): Promise<Opened> {
+async function open(source: WorkSource): Promise<Opened> {
   const response = await fetch(source.url);
   if (!response.ok) throw new CoreError('store/not-found', 'The picture could not be loaded. Reload the page.');
-  const raster = await decodePng(new Uint8Array(await response.arrayBuffer()));
-  picture = { raster, source };
+  const bytes = new Uint8Array(await response.arrayBuffer());
+  const artwork =
+    source.kind === 'drawing'
+      ? artworkOfDrawing(readDrawing(bytes), source.reduction)
+      : artworkOfRaster(await decodePng(bytes), source.reduction);
+  opened = { artwork, source };
+  beadOf.clear();
+  const { raster } = artwork;
   return { width: raster.width, height: raster.height, original: await toBitmap(raster) };
 }
 
+const artworkAfter = (result: MasterResult, stage: StageId | null): Artwork =>
+  stage === null ? result.master : result.perStage[stage].artwork;
+
 async function runAll(
-  raster: Raster,
-  values: Parameters<typeof runStages>[1],
-  grounds: readonly GroundSource[],
-  run: Parameters<typeof runStages>[2],
+  source: Artwork,
+  { values, grounds, open: stage, hasBeads }: Extract<Request, { type: 'stages' }>,
+  run: RunOptions,
 ): Promise<StagesDone> {
   const began = performance.now();
-  const result = runStages(raster, values, run);
-  const { master, perStage } = result;
-  const cropped = perStage.crop.picture.raster;
+  const result = runStages(source, values, run);
   const ms = performance.now() - began;
-  const visible = findExtents(master.raster, undefined, master.within);
+  const { master, perStage } = result;
+  const shown = artworkAfter(result, stage);
+  const cropped = perStage.crop.artwork.raster;
+  const shownMaster = await show(master);
   return {
-    result: visible && (await toBitmap(cropRaster(master.raster, visible))),
-    cropped: cropped === raster ? null : await toBitmap(cropped),
-    frame: { width: master.raster.width * run.reduction, height: master.raster.height * run.reduction },
-    toWorking: master.toWorking,
-    extents: visible && scaleRect(visible, run.reduction),
+    shown: shown === master ? shownMaster : await show(shown),
+    master: shown === master ? null : shownMaster,
+    cropped: cropped === source.raster ? null : await toBitmap(cropped),
+    perStage: Object.fromEntries(
+      await Promise.all(stageIds.map(async (id) => [id, await showStage(id, result, hasBeads)] as const)),
+    ) as Record<StageId, StageShown>,
     facts: cutOutFacts(result),
     findings: result.findings,
     contrast: grounds.length ? await measureContrast(master.raster, grounds) : {},
     ms,
   };
 }
+
+async function showStage(id: StageId, result: MasterResult, hasBeads: boolean): Promise<StageShown> {
+  const { artwork, findings, facts } = result.perStage[id];
+  const isChanged = hasBeads && beadOf.get(id) !== artwork;
+  if (isChanged) beadOf.set(id, artwork);
+  return { bead: isChanged ? await toBead(artwork) : undefined, findings, facts };
+}
+
+async function show(artwork: Artwork): Promise<ArtworkShown> {
+  const { raster, within, reduction, toWorking } = artwork;
+  const visible = findExtents(raster, undefined, within);
+  return {
+    bitmap: visible && (await toBitmap(cropRaster(raster, visible))),
+    frame: { width: raster.width * reduction, height: raster.height * reduction },
+    toWorking,
+    extents: visible && scaleRect(visible, reduction),
+    exactExtents: extentsOf(artwork),
+    hasPaths: artwork.drawing !== null,
+  };
+}
+
+const bitmapsIn = ({ shown, master, cropped, perStage }: StagesDone): ImageBitmap[] =>
+  [shown.bitmap, master?.bitmap, cropped, ...Object.values(perStage).map((s) => s.bead)].filter(
+    (b): b is ImageBitmap => b !== null && b !== undefined,
+  );
 
 const scaleRect = (r: RectPx, by: number): RectPx => ({
   x: r.x * by,
@@ -125,43 +175,10 @@ const scaleRect = (r: RectPx, by: number): RectPx => ({
   height: r.height * by,
 });
 
-/** The marks of the whole sheet, whatever is cropped at the moment. */
-async function findCandidates(raster: Raster, values: StageValues, run: RunOptions): Promise<Candidates> {
-  const whole = takeWholeSheet(values);
-  // A sheet is looked for where there is paper: a light plate in a logo is none.
-  const corners = values.crop.corners || values.cutOut.way !== 'paper' ? null : findSheet(raster, run.reduction);
-  // Where no ink is found there is simply nothing to offer.
-  let found: ReturnType<typeof runStages> | null = null;
-  try {
-    found = runStages(raster, whole, run);
-  } catch (error) {
-    if (!isCoreError(error)) throw error;
-  }
-  const sheet = found?.perStage.crop.picture.raster ?? raster;
-  return {
-    sheet: sheet === raster ? null : await toBitmap(sheet),
-    width: sheet.width * run.reduction,
-    height: sheet.height * run.reduction,
-    marks: found ? listMarks(found) : [],
-    corners,
-  };
-}
-
-// On paper they were found on the way; a cut-out from a flat ground is searched for groups that stand apart. Logos stand upright.
-function listMarks(found: ReturnType<typeof runStages>): readonly MarkFact[] {
-  const facts = cutOutFacts(found);
-  if (facts.way !== 'flat') return marksOf(facts);
-  return findMatteMarks(found.master.raster).map((m) => ({
-    ...toMarkFact(m, found.master),
-    angleDeg: 0,
-    region: toMarkFact({ ...m, region: m.box }, found.master).region,
-  }));
-}
-
-function probe(raster: Raster, { values, x, y }: Extract<Request, { type: 'probe' }>, run: RunOptions): Probe | null {
-  const result = runStages(raster, values, run);
-  const cropped = result.perStage.crop.picture.raster;
-  const [px, py] = [Math.floor(x / run.reduction), Math.floor(y / run.reduction)];
+function probe(source: Artwork, { values, x, y }: Extract<Request, { type: 'probe' }>, run: RunOptions): Probe | null {
+  const result = runStages(source, values, run);
+  const cropped = result.perStage.crop.artwork.raster;
+  const [px, py] = [Math.floor(x / source.reduction), Math.floor(y / source.reduction)];
   if (px < 0 || py < 0 || px >= cropped.width || py >= cropped.height) return null;
   const s = (py * cropped.width + px) * 4;
   const out = result.master.raster.data;
@@ -174,74 +191,15 @@ function probe(raster: Raster, { values, x, y }: Extract<Request, { type: 'probe
   };
 }
 
-async function showVariant(
-  id: string,
-  drawn: Raster,
-  grounds: readonly GroundSource[],
-  reduction: number,
-): Promise<VariantDone> {
-  const extents = findExtents(drawn);
-  if (!extents) return { id, bitmap: null, width: 0, height: 0, contrast: {} };
-  const trimmed = cropRaster(drawn, extents);
+async function showVariant(id: string, drawn: Artwork, grounds: readonly GroundSource[]): Promise<VariantDone> {
+  const visible = findExtents(drawn.raster, undefined, drawn.within);
+  if (!visible) return { id, bitmap: null, width: 0, height: 0, contrast: {} };
+  const trimmed = cropRaster(drawn.raster, visible);
   return {
     id,
     bitmap: await toBitmap(trimmed),
-    width: extents.width * reduction,
-    height: extents.height * reduction,
+    width: visible.width * drawn.reduction,
+    height: visible.height * drawn.reduction,
     contrast: await measureContrast(trimmed, grounds),
   };
 }
-
-async function measureContrast(mark: Raster, grounds: readonly GroundSource[]): Promise<Record<string, number>> {
-  const found: Record<string, number> = {};
-  const profile = measureLuminance(mark);
-  for (const g of grounds) {
-    const colour = g.hex ? rgbFromHex(g.hex) : g.url ? await meanColour(g.url) : null;
-    if (colour) found[g.id] = contrastOnColour(profile, colour);
-  }
-  return found;
-}
-
-function meanColour(url: string): Promise<readonly [number, number, number]> {
-  let found = photoColours.get(url);
-  if (!found) {
-    found = measureMean(url);
-    photoColours.set(url, found);
-    found.catch(() => photoColours.delete(url));
-  }
-  return found;
-}
-
-async function measureMean(url: string): Promise<readonly [number, number, number]> {
-  const SIDE = 32;
-  const bitmap = await createImageBitmap(await (await fetch(url)).blob(), {
-    resizeWidth: SIDE,
-    resizeHeight: SIDE,
-    resizeQuality: 'medium',
-  });
-  const context = new OffscreenCanvas(SIDE, SIDE).getContext('2d') as OffscreenCanvasRenderingContext2D;
-  context.drawImage(bitmap, 0, 0);
-  const { data } = context.getImageData(0, 0, SIDE, SIDE);
-  const sum = [0, 0, 0];
-  for (let i = 0; i < data.length; i += 4) for (let c = 0; c < 3; c++) sum[c] += data[i + c];
-  return sum.map((v) => Math.round(v / (SIDE * SIDE))) as unknown as readonly [number, number, number];
-}
-
-function greyFrom(raster: Raster): Raster {
-  const { width, height, data } = matteOf(raster);
-  const out = new Uint8Array(width * height * 4);
-  for (let i = 0, s = 0; i < data.length; i++, s += 4) {
-    out[s] = out[s + 1] = out[s + 2] = data[i];
-    out[s + 3] = 255;
-  }
-  return { width, height, data: out };
-}
-
-const toBitmap = (raster: Raster): Promise<ImageBitmap> =>
-  createImageBitmap(
-    new ImageData(
-      new Uint8ClampedArray(raster.data.buffer as ArrayBuffer, raster.data.byteOffset, raster.data.length),
-      raster.width,
-      raster.height,
-    ),
-  );

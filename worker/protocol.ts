@@ -2,14 +2,15 @@ import type { Finding } from '../core/findings/finding';
 import type { Corners, Projective } from '../core/geometry/projective';
 import type { RectPx } from '../core/params';
 import type { Recipe } from '../core/recipe/recipe';
-import type { StageValues } from '../core/stages';
+import type { StageId, StageValues } from '../core/stages';
 import type { CutOutFacts, MarkFact } from '../core/stages/cutOutFacts';
 
-/** Where a worker finds its picture. One worker holds one picture. */
-export interface PictureSource {
+/** Where a worker finds what it works on. One worker holds one picture or drawing. */
+export interface WorkSource {
   readonly key: string;
+  readonly kind: 'picture' | 'drawing';
   readonly url: string;
-  /** Full size over this picture's size. */
+  /** Full size over this picture's size; a drawing is rendered smaller by it. */
   readonly reduction: number;
 }
 
@@ -21,12 +22,24 @@ export interface GroundSource {
 }
 
 export type Request =
-  | { readonly type: 'open'; readonly source: PictureSource }
-  | { readonly type: 'stages'; readonly values: StageValues; readonly grounds: readonly GroundSource[] }
-  | { readonly type: 'matte'; readonly values: StageValues }
+  | { readonly type: 'open'; readonly source: WorkSource }
+  | {
+      readonly type: 'stages';
+      readonly values: StageValues;
+      readonly grounds: readonly GroundSource[];
+      /** The stage whose output is looked at; null for the last. */
+      readonly open: StageId | null;
+      readonly hasBeads: boolean;
+    }
+  | { readonly type: 'matte'; readonly values: StageValues; readonly open: StageId | null }
   | { readonly type: 'candidates'; readonly values: StageValues }
   | { readonly type: 'probe'; readonly values: StageValues; readonly x: number; readonly y: number }
-  | { readonly type: 'variants'; readonly recipe: Recipe; readonly grounds: readonly GroundSource[] }
+  | {
+      readonly type: 'variants';
+      readonly recipe: Recipe;
+      readonly palette: readonly { readonly name: string; readonly hex: string }[];
+      readonly grounds: readonly GroundSource[];
+    }
   | { readonly type: 'master'; readonly values: StageValues };
 
 export interface Opened {
@@ -35,23 +48,42 @@ export interface Opened {
   readonly original: ImageBitmap;
 }
 
-/**
- * The master as it is after the last stage. The frame is what the crop lets through, in its own full-size pixels;
- * places in facts and findings are working-picture pixels.
- */
-export interface StagesDone {
+/** Artwork as the screen shows it. The frame is what the crop lets through, in its own full-size pixels. */
+export interface ArtworkShown {
   /** What is visible and no more; null where nothing is. It spans `extents`. */
-  readonly result: ImageBitmap | null;
-  /** The original as the crop lets it through; null where that is the whole of it, upright. */
-  readonly cropped: ImageBitmap | null;
+  readonly bitmap: ImageBitmap | null;
   readonly frame: { readonly width: number; readonly height: number };
   /** From pixels of the frame's own picture, reduced as it is, to working-picture pixels. */
   readonly toWorking: Projective;
-  /** What is visible, frame pixels. */
+  /** What is visible, frame pixels: whole pixels of the picture in hand. */
   readonly extents: RectPx | null;
-  readonly facts: CutOutFacts;
+  /** The same as files are laid out by it: of paths to the last fraction. */
+  readonly exactExtents: RectPx | null;
+  readonly hasPaths: boolean;
+}
+
+/** One stage's own output: its bead, what it measured, what it found. */
+export interface StageShown {
+  /** Left out where it is the one that was sent last; null where nothing is visible. */
+  readonly bead?: ImageBitmap | null;
   readonly findings: readonly Finding[];
-  /** By ground id: contrast 1..21. */
+  readonly facts: object;
+}
+
+/** All stages, run. Places in facts and findings are working-picture pixels. */
+export interface StagesDone {
+  /** After the stage that is open. */
+  readonly shown: ArtworkShown;
+  /** After the last one; null where that is what is shown. */
+  readonly master: ArtworkShown | null;
+  /** The original as the crop lets it through; null where that is the whole of it, upright. */
+  readonly cropped: ImageBitmap | null;
+  readonly perStage: Record<StageId, StageShown>;
+  /** What the cut-out measured. */
+  readonly facts: CutOutFacts;
+  /** Of all stages. */
+  readonly findings: readonly Finding[];
+  /** Of the master, by ground id: contrast 1..21. */
   readonly contrast: Record<string, number>;
   readonly ms: number;
 }
@@ -101,6 +133,8 @@ export interface Answers {
 export interface Envelope {
   readonly id: number;
   readonly request: Request;
+  /** Set to other than 0 when nobody waits any more; where the page may share memory. */
+  readonly stop?: SharedArrayBuffer;
 }
 
 export type Reply =

@@ -5,7 +5,6 @@ export const asIs = defineFill({
   id: 'asIs',
   title: 'As it is',
   params: {},
-  needsOpenMaster: () => false,
   describe: () => 'as it is',
-  apply: (master) => master,
+  apply: (artwork) => artwork,
 });

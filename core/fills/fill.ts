@@ -1,16 +1,9 @@
 import type { Fields, Values } from '../params';
-import type { Raster } from '../raster/raster';
+import type { Decoration } from '../decoration';
 
-export interface FillDefinition<F extends Fields = Fields> {
-  readonly id: string;
-  readonly title: string;
-  readonly params: F;
-  /** Whether it works from the master with every enclosed area open rather than from the master itself. */
-  needsOpenMaster(params: Values<F>): boolean;
-  /** The fill as part of a sentence, such as "in one colour, #000000". */
-  describe(params: Values<F>): string;
-  /** Pure: the master is not changed. */
-  apply(master: Raster, params: Values<F>): Raster;
+export interface FillDefinition<F extends Fields = Fields> extends Decoration<F> {
+  /** Whether it works from the master with every enclosed area open rather than from the master itself; left out: never. */
+  needsOpenMaster?(params: Values<F>): boolean;
 }
 
-export const defineFill = <F extends Fields>(d: FillDefinition<F>): FillDefinition<F> => d;
+export const defineFill = <F extends Fields>(d: FillDefinition<F>): FillDefinition => d as unknown as FillDefinition;

@@ -1,9 +1,10 @@
+import { paintAll } from '../artwork/drawing';
 import { rgbFromHex } from '../colour/hex';
 import { choiceField, colourField } from '../params';
-import { createRaster } from '../raster/raster';
+import { type Raster, createRaster } from '../raster/raster';
 import { defineFill } from './fill';
 
-/** Every visible pixel in one colour, its transparency kept. */
+/** Every visible pixel, or every shape, in one colour, its transparency kept. */
 export const oneColour = defineFill({
   id: 'oneColour',
   title: 'One colour',
@@ -21,15 +22,21 @@ export const oneColour = defineFill({
   },
   needsOpenMaster: (p) => p.insides === 'open',
   describe: (p) => `in one colour, ${p.colour}`,
-  apply(master, p) {
-    const [r, g, b] = rgbFromHex(p.colour);
-    const out = createRaster(master.width, master.height);
-    for (let i = 0; i < out.data.length; i += 4) {
-      out.data[i] = r;
-      out.data[i + 1] = g;
-      out.data[i + 2] = b;
-      out.data[i + 3] = master.data[i + 3];
-    }
-    return out;
-  },
+  apply: (artwork, p) => ({
+    ...artwork,
+    raster: inOneColour(artwork.raster, p.colour),
+    drawing: artwork.drawing && paintAll(artwork.drawing, { kind: 'colour', hex: p.colour }),
+  }),
 });
+
+function inOneColour({ width, height, data }: Raster, hex: string): Raster {
+  const [r, g, b] = rgbFromHex(hex);
+  const out = createRaster(width, height);
+  for (let i = 0; i < out.data.length; i += 4) {
+    out.data[i] = r;
+    out.data[i + 1] = g;
+    out.data[i + 2] = b;
+    out.data[i + 3] = data[i + 3];
+  }
+  return out;
+}

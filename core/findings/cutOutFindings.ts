@@ -1,8 +1,9 @@
 import type { FlatFacts } from '../matte/cutOutFlat';
 import { UNSURE_BELOW } from '../matte/enclosedAreas';
+import { MOST_CHOKE_PX, MOST_CLEAN_UP } from '../limits';
 import { findExtents } from '../raster/extents';
 import type { Raster } from '../raster/raster';
-import type { StagePicture } from '../stages/stage';
+import type { Artwork } from '../artwork/artwork';
 import { type Finding, count } from './finding';
 import { placesOf, touchedSides } from './places';
 
@@ -20,7 +21,7 @@ export function cutOutFindings(
   picture: Raster,
   facts: FlatFacts,
   settings: { choke: number; cleanUp: number },
-  { toWorking, reduction }: StagePicture,
+  { toWorking, reduction }: Artwork,
 ): Finding[] {
   const found: Finding[] = [];
   const add = (f: Omit<Finding, 'stage'>) => found.push({ ...f, stage: 'cutOut' });
@@ -42,7 +43,7 @@ export function cutOutFindings(
       title: 'nothing is left',
       detail: 'The whole picture counts as ground. Lower the tolerance, or pick another ground colour.',
       places: [],
-      fixes: [{ label: 'Back to the steady range', change: { tolerance: null } }],
+      fixes: [{ label: 'Back to automatic', change: { tolerance: null } }],
     });
     return found;
   }
@@ -109,7 +110,7 @@ function addTrouble(
   { trouble, tolerance, study, ripple }: FlatFacts,
   { choke, cleanUp }: { choke: number; cleanUp: number },
   extents: { width: number; height: number },
-  toWorking: StagePicture['toWorking'],
+  toWorking: Artwork['toWorking'],
   reduction: number,
   add: (f: Omit<Finding, 'stage'>) => void,
 ): void {
@@ -123,7 +124,10 @@ function addTrouble(
       detail: `${Math.round(fringe.share * 100)} % of the edge still holds about ${Math.round(fringe.strength * 100)} % of the old ground; it shows on dark pictures.`,
       places: placesOf(toWorking, fringe.places),
       fixes: [
-        { label: 'Choke the edge by 0.5 px', change: { choke: Math.min(5, Math.round((choke + 0.5) * 10) / 10) } },
+        {
+          label: 'Choke the edge by 0.5 px',
+          change: { choke: Math.min(MOST_CHOKE_PX, Math.round((choke + 0.5) * 10) / 10) },
+        },
       ],
     });
   }
@@ -137,8 +141,8 @@ function addTrouble(
       places: placesOf(toWorking, eaten.places),
       fixes: [
         isLoose
-          ? { label: 'Back to the steady range', change: { tolerance: null } }
-          : { label: 'Forgive less', change: { cleanUp: Math.max(0, Math.round((cleanUp - 0.4) * 10) / 10) } },
+          ? { label: 'Back to automatic', change: { tolerance: null } }
+          : { label: 'Less clean-up', change: { cleanUp: Math.max(0, Math.round((cleanUp - 0.4) * 10) / 10) } },
       ],
     });
   }
@@ -153,7 +157,10 @@ function addTrouble(
         ? {}
         : {
             fixes: [
-              { label: 'Clean up more', change: { cleanUp: Math.min(2, Math.round((cleanUp + 0.4) * 10) / 10) } },
+              {
+                label: 'More clean-up',
+                change: { cleanUp: Math.min(MOST_CLEAN_UP, Math.round((cleanUp + 0.4) * 10) / 10) },
+              },
             ],
           }),
     });

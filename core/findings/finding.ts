@@ -38,6 +38,7 @@ export type FindingId =
   | 'ink-faint'
   | 'blurred'
   | 'paper-tint'
-  | 'several-marks';
+  | 'several-marks'
+  | 'paths-ended';
 
 export const count = (n: number, one: string, many = `${one}s`): string => `${n} ${n === 1 ? one : many}`;

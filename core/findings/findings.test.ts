@@ -1,3 +1,4 @@
+import { artworkOfRaster } from '../artwork/artwork';
 import { describe, expect, it } from 'vitest';
 import { disc, drawMark, either, onGround, ring } from '../../tests/support/pictures';
 import { plainCapture, simulateCapture } from '../capture/simulateCapture';
@@ -6,7 +7,6 @@ import type { Raster } from '../raster/raster';
 import { initialRecipe } from '../recipe/recipe';
 import { runStages } from '../recipe/runRecipe';
 import type { StageValues } from '../stages';
-import { fromMatrix } from '../geometry/projective';
 import { cutOutFindings } from './cutOutFindings';
 import type { Finding } from './finding';
 
@@ -62,7 +62,7 @@ describe('findings of a flat ground', () => {
         },
       },
       { choke: 0, cleanUp: 1 },
-      { raster: dirty, toWorking: fromMatrix([2, 0, 0, 2, 0, 0]), reduction: 2 },
+      artworkOfRaster(dirty, 2),
     );
     const eaten = find(lost, 'artwork-eaten');
     expect(eaten?.places).toEqual([{ x: 25, y: 69 }]);

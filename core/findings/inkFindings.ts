@@ -1,9 +1,10 @@
 import { rgbFromHex } from '../colour/hex';
 import { deltaE, oklabFromSrgb } from '../colour/oklab';
 import type { InkFacts } from '../ink/cutOutInk';
+import { LEAST_LEVEL, MOST_LEVEL } from '../limits';
 import { findExtents } from '../raster/extents';
 import type { Raster } from '../raster/raster';
-import type { StagePicture } from '../stages/stage';
+import type { Artwork } from '../artwork/artwork';
 import { type Finding, count } from './finding';
 import { placesOf, touchedSides } from './places';
 
@@ -23,7 +24,7 @@ const FAINT_DELTA_E = 26;
 export function inkFindings(
   picture: Raster,
   facts: InkFacts,
-  { toWorking, reduction }: StagePicture,
+  { toWorking, reduction }: Artwork,
   isOneChosen: boolean,
 ): Finding[] {
   const found: Finding[] = [];
@@ -36,7 +37,7 @@ export function inkFindings(
       title: 'nothing is left',
       detail: 'No stroke reaches the cut level. Lower it.',
       places: [],
-      fixes: [{ label: 'Back to the steady range', change: { level: null } }],
+      fixes: [{ label: 'Back to automatic', change: { level: null } }],
     });
     return found;
   }
@@ -61,7 +62,10 @@ export function inkFindings(
       detail: `${count(facts.faint.length, 'stroke')} only just ${facts.faint.length === 1 ? 'reaches' : 'reach'} the cut level, the largest of ${Math.round(most.areaPx * reduction * reduction)} px. A lower level keeps more of them.`,
       places: placesOf(toWorking, facts.faint),
       fixes: [
-        { label: 'Lower the level', change: { level: Math.max(0.02, Math.round(facts.level * 0.6 * 1000) / 1000) } },
+        {
+          label: 'Lower the level',
+          change: { level: Math.max(LEAST_LEVEL, Math.round(facts.level * 0.6 * 1000) / 1000) },
+        },
       ],
     });
   }
@@ -82,7 +86,10 @@ export function inkFindings(
       detail: `${count(facts.lineRemains.length, 'piece')} along a printed line may be what is left of the line. Raise the cut level, or crop closer.`,
       places: placesOf(toWorking, facts.lineRemains),
       fixes: [
-        { label: 'Raise the level', change: { level: Math.min(0.9, Math.round(facts.level * 1.4 * 1000) / 1000) } },
+        {
+          label: 'Raise the level',
+          change: { level: Math.min(MOST_LEVEL, Math.round(facts.level * 1.4 * 1000) / 1000) },
+        },
       ],
     });
   }

@@ -1,5 +1,6 @@
 import { defineRegistry } from '../registry';
-import type { FormatDefinition } from './format';
+import { pdf } from './pdf';
 import { png } from './png';
+import { svg } from './svg';
 
-export const formats = defineRegistry<FormatDefinition>('format', png);
+export const formats = defineRegistry('format', png, svg, pdf);

@@ -1,4 +1,5 @@
 import { getStroke } from 'perfect-freehand';
+import { type Path, PathBuilder } from '../vector/path';
 
 /** A point of a pen's way: place, and pressure 0..1. */
 export type PenPoint = readonly [x: number, y: number, pressure: number];
@@ -14,35 +15,36 @@ export interface PenOptions {
   readonly bySpeed?: boolean;
 }
 
-/**
- * The outline of one pen stroke as SVG path data, to be filled by the nonzero rule; empty for no points.
- * @param points  in order; a single one gives a dot
- */
-export function penOutline(points: readonly PenPoint[], options: PenOptions): string {
-  if (points.length === 0) return '';
-  const outline = getStroke(
+/** The more a stroke is smoothed, the more its points are drawn together too: from a little up to so much more. */
+const LEAST_STREAMLINE = 0.25;
+const STREAMLINE_BY_SMOOTHING = 0.4;
+
+/** Points round one pen stroke, in order; fewer than three for one that leaves no trace. @param points  a single one gives a dot */
+export function penRing(points: readonly PenPoint[], options: PenOptions): readonly (readonly number[])[] {
+  if (points.length === 0) return [];
+  return getStroke(
     points.map(([x, y, p]) => [x, y, p]),
     {
       size: options.width,
       thinning: options.thinning,
       smoothing: options.smoothing,
-      streamline: 0.25 + options.smoothing * 0.4,
+      streamline: LEAST_STREAMLINE + options.smoothing * STREAMLINE_BY_SMOOTHING,
       simulatePressure: options.bySpeed ?? false,
       last: true,
     },
   );
-  if (outline.length < 3) return '';
-  // Quadratic curves through the middles of the outline's sides leave no corner.
-  const f = (v: number) => String(Math.round(v * 100) / 100);
-  const middle = (k: number) => {
-    const [a, b] = [outline[k], outline[(k + 1) % outline.length]];
+}
+
+/** The outline of one pen stroke, to be filled by the nonzero rule: curves through the middles of the ring's sides, which leave no corner. */
+export function penOutline(points: readonly PenPoint[], options: PenOptions): Path {
+  const ring = penRing(points, options);
+  const out = new PathBuilder();
+  if (ring.length < 3) return out.done();
+  const middle = (k: number): [number, number] => {
+    const [a, b] = [ring[k], ring[(k + 1) % ring.length]];
     return [(a[0] + b[0]) / 2, (a[1] + b[1]) / 2];
   };
-  const start = middle(outline.length - 1);
-  let d = `M${f(start[0])} ${f(start[1])}`;
-  for (let k = 0; k < outline.length; k++) {
-    const to = middle(k);
-    d += `Q${f(outline[k][0])} ${f(outline[k][1])} ${f(to[0])} ${f(to[1])}`;
-  }
-  return `${d}Z`;
+  out.moveTo(...middle(ring.length - 1));
+  for (let k = 0; k < ring.length; k++) out.quadTo(ring[k][0], ring[k][1], ...middle(k));
+  return out.done();
 }

@@ -108,8 +108,8 @@ function removeLine(
 ): void {
   const a = (angleDeg * Math.PI) / 180;
   const [dx, dy] = [Math.cos(a), Math.sin(a)];
-  const [nx, ny] = [-dy, dx];
-  const { region, values, near } = coverage;
+  const way: Way = { dx, dy, nx: -dy, ny: dx };
+  const { region } = coverage;
   const strip = STRIP * paper.factor;
   const reach = Math.ceil(2.6 * paper.factor + 2);
   // Where along the line the region begins and ends.
@@ -123,9 +123,15 @@ function removeLine(
   const strips: Strip[] = [];
   let last = 0;
   for (let from = Math.floor(Math.min(...corners) / strip) * strip; from < Math.max(...corners); from += strip) {
-    const isNear = touchesRegion(from, strip, offset, dx, dy, nx, ny, region);
+    const isNear = touchesRegion({ from, length: strip, offset }, way, region);
     const profile = isNear
-      ? measureProfile(sampler, raster, from - strip * 0.5, strip * 2, offset + last, reach + 2, dx, dy, nx, ny)
+      ? measureProfile(
+          sampler,
+          raster,
+          { from: from - strip * 0.5, length: strip * 2, offset: offset + last },
+          way,
+          reach + 2,
+        )
       : null;
     const centre = profile ? last + profile.shift : null;
     const isPlausible = centre !== null && Math.abs(centre) <= 2.5 * paper.factor + 1;
@@ -140,21 +146,7 @@ function removeLine(
   borrowProfiles(strips);
   for (const { from, isNear, profile, centre } of strips) {
     if (isNear && profile)
-      subtract(
-        profile.depth,
-        profile.shift,
-        from,
-        strip,
-        offset + centre - profile.shift,
-        reach,
-        dx,
-        dy,
-        nx,
-        ny,
-        region,
-        values,
-        near,
-      );
+      subtract(profile, { from, length: strip, offset: offset + centre - profile.shift }, way, reach, coverage);
   }
 }
 
@@ -187,16 +179,22 @@ function borrowProfiles(strips: Strip[]): void {
   });
 }
 
-function touchesRegion(
-  from: number,
-  strip: number,
-  offset: number,
-  dx: number,
-  dy: number,
-  nx: number,
-  ny: number,
-  r: RectPx,
-): boolean {
+/** Along a printed line, and across it: unit vectors. */
+interface Way {
+  readonly dx: number;
+  readonly dy: number;
+  readonly nx: number;
+  readonly ny: number;
+}
+
+/** A part of a printed line: where along its way it begins, how long it is, and how far across the way it lies; px. */
+interface Stretch {
+  readonly from: number;
+  readonly length: number;
+  readonly offset: number;
+}
+
+function touchesRegion({ from, length: strip, offset }: Stretch, { dx, dy, nx, ny }: Way, r: RectPx): boolean {
   for (const t of [from, from + strip / 2, from + strip]) {
     const [x, y] = [t * dx + offset * nx, t * dy + offset * ny];
     if (x > r.x - strip && x < r.x + r.width + strip && y > r.y - strip && y < r.y + r.height + strip) return true;
@@ -224,14 +222,9 @@ interface LineProfile {
 function measureProfile(
   sample: Sampler,
   raster: Raster,
-  from: number,
-  length: number,
-  offset: number,
+  { from, length, offset }: Stretch,
+  { dx, dy, nx, ny }: Way,
   reach: number,
-  dx: number,
-  dy: number,
-  nx: number,
-  ny: number,
 ): LineProfile | null {
   const count = 2 * reach + 1;
   const depth = new Float32Array(count);
@@ -263,19 +256,11 @@ function measureProfile(
 }
 
 function subtract(
-  depth: Float32Array,
-  shift: number,
-  from: number,
-  strip: number,
-  offset: number,
+  { depth, shift }: LineProfile,
+  { from, length: strip, offset }: Stretch,
+  { dx, dy, nx, ny }: Way,
   reach: number,
-  dx: number,
-  dy: number,
-  nx: number,
-  ny: number,
-  region: RectPx,
-  values: Float32Array,
-  near: Uint8Array,
+  { region, values, near }: Coverage,
 ): void {
   const half = (depth.length - 1) / 2;
   const isLevel = Math.abs(dx) >= Math.abs(dy);

@@ -162,7 +162,10 @@ describe('spreadGround', () => {
   it('fills one enclosed area with its label and tells its box and size', () => {
     const distance = plane(rows);
     const labels = spreadGround(distance, allMixed(7, 6), 7, 6, 10);
-    expect(fillFrom(2 * 7 + 2, distance, labels, 7, 6, 10, FIRST_AREA)).toEqual({ filled: 6, box: [2, 2, 4, 3] });
+    expect(fillFrom(2 * 7 + 2, FIRST_AREA, { distance, labels, width: 7, height: 6, tolerance: 10 })).toEqual({
+      filled: 6,
+      box: [2, 2, 4, 3],
+    });
     expect([...labels].filter((l) => l === FIRST_AREA)).toHaveLength(6);
   });
   it('does not slip through a corner', () => {
@@ -176,7 +179,11 @@ describe('spreadGround', () => {
 describe('edge band and nearest solid', () => {
   const mark = drawMark(width, height, disc(30, 20, 14), [30, 90, 70]);
   const labels = Int32Array.from({ length: width * height }, (_, i) => (mark.data[i * 4 + 3] > 127 ? MARK : OUTSIDE));
-  const band = findEdgeBand(labels, openTable(FIRST_AREA, []), allMixed(width, height), width, height, 4, 3);
+  const band = findEdgeBand(
+    { labels, isOpen: openTable(FIRST_AREA, []), segments: allMixed(width, height), width, height },
+    4,
+    3,
+  );
   it('counts depth from the edge, inwards above 0 and outwards below', () => {
     for (let y = 0; y < height; y++)
       for (let x = 0; x < width; x++) {

@@ -185,15 +185,16 @@ function cutRegion(
   onStep('soft');
   removeDirt(calm, labels, segments, width, tolerance, rippleLevel);
   const out = { width, height, data: bytes(width * height * 4) };
-  const soft = findSoftRegions(raster, ground, distance, labels, segments, tolerance, out);
+  const scene = { raster, ground, distance, calm, labels, segments, tolerance, ripple: rippleLevel };
+  const soft = findSoftRegions(scene, out);
   onStep('areas');
   let inner: SoftRegion[] = [];
   const judged = withHeap(areasRoom(width, height), () =>
-    findEnclosedAreas(raster, ground, calm, labels, segments, tolerance, rippleLevel, (count) => {
+    findEnclosedAreas(scene, (count) => {
       // A glow inside a ring rises from the ring's own ground: it is found like the ones outside.
       if (count === 0) return;
       const patches = new Uint8Array(FIRST_AREA + count).fill(1, FIRST_AREA);
-      inner = findSoftRegions(raster, ground, distance, labels, segments, tolerance, out, patches, SOFT_INSIDE);
+      inner = findSoftRegions(scene, out, { isOpen: patches, as: SOFT_INSIDE });
     }),
   );
   const areas = applyAnchors(judged.areas, options.anchors, labels, width, height);
@@ -205,7 +206,7 @@ function cutRegion(
   if (softParts.length) segments = markMixed(segments, width, height, softParts);
   onStep('edges');
   const { inwards, outwards } = rippleLevel < 1 && softParts.length === 0 ? CLEAN_BAND : SOILED_BAND;
-  const band = findEdgeBand(labels, isOpen, segments, width, height, inwards, outwards);
+  const band = findEdgeBand({ labels, isOpen, segments, width, height }, inwards, outwards);
   copyMark(raster, labels, isOpen, segments, out);
   const ripple = measureRipple(distance, labels, band) * options.cleanUp;
   unmixEdges(raster, ground, band, distance, out, {

@@ -13,16 +13,21 @@ export interface EdgeBand {
   readonly outer: readonly Int32Array[];
 }
 
+/** A picture whose pixels are known for what they are. */
+export interface Labelled {
+  readonly labels: Int32Array;
+  /** Per label from OUTSIDE up, whether those pixels are see-through. */
+  readonly isOpen: Uint8Array;
+  readonly segments: RowSegments;
+  readonly width: number;
+  readonly height: number;
+}
+
 /**
  * Walks in and out from the edge, eight neighbours a step.
- * @param isOpen  per label from OUTSIDE up, whether those pixels are see-through
  */
 export function findEdgeBand(
-  labels: Int32Array,
-  isOpen: Uint8Array,
-  segments: RowSegments,
-  width: number,
-  height: number,
+  { labels, isOpen, segments, width, height }: Labelled,
   inwards: number,
   outwards: number,
 ): EdgeBand {

@@ -18,7 +18,11 @@ const seen = onGround(truth, [255, 255, 255]);
 const ground = measureGround(seen);
 const distance = groundDistance(seen, ground);
 const labels = spreadGround(distance, allMixed(100, 100), 100, 100, 10);
-const band = findEdgeBand(labels, openTable(FIRST_AREA, []), allMixed(100, 100), 100, 100, 5, 4);
+const band = findEdgeBand(
+  { labels, isOpen: openTable(FIRST_AREA, []), segments: allMixed(100, 100), width: 100, height: 100 },
+  5,
+  4,
+);
 
 describe('groundDistance', () => {
   it('is the largest difference of any channel', () => {
@@ -70,7 +74,10 @@ describe('spreadGround and fillFrom', () => {
     ];
     for (const [x, y] of path) plane[y * 9 + x] = 0;
     const own = new Int32Array(63);
-    expect(fillFrom(1 * 9 + 1, plane, own, 9, 7, 5, 20)).toEqual({ filled: 9, box: [1, 1, 3, 5] });
+    expect(fillFrom(1 * 9 + 1, 20, { distance: plane, labels: own, width: 9, height: 7, tolerance: 5 })).toEqual({
+      filled: 9,
+      box: [1, 1, 3, 5],
+    });
     expect(own[5 * 9 + 6]).toBe(MARK);
   });
 });

@@ -1,9 +1,9 @@
 import { type Kernels, bytes, call, roomFor } from '../kernels/heap';
 import { FIRST_AREA, MARK, OUTSIDE, SOFT, SOFT_INSIDE } from '../kernels/interface';
 import type { Raster } from '../raster/raster';
-import { type Ground, groundAt } from './measureGround';
+import { groundAt } from './measureGround';
 import { setGround, viewsOf } from './groundDistance';
-import type { RowSegments } from './rowSegments';
+import type { FlatScene } from './flatScene';
 import { type Box, filledBox, stackRoom } from './spreadGround';
 import { type Body, measureBodies } from './bodyWidths';
 import { type AreaShape, type Judgement, judgeArea, scoreArea } from './judgeArea';
@@ -47,25 +47,18 @@ interface Found {
  * Finds every enclosed area and labels its pixels in `labels` (in place: MARK becomes FIRST_AREA, FIRST_AREA+1 …).
  * Ground-coloured patches are found first, then flat patches of a colour close to the ground's but not the same
  * (a white eye on an off-white sheet): those are listed too, as solid.
- * @param ripple  what compression does beside edges, code values: a small area's colour strays by as much
  * @param onGroundPatches  called between the two, when the ground-coloured patches are labelled
  * @returns the areas, and how many labels were given out (patches too small to list have one too)
  */
 export function findEnclosedAreas(
-  raster: Raster,
-  ground: Ground,
-  distance: Uint8Array,
-  labels: Int32Array,
-  segments: RowSegments,
-  tolerance: number,
-  ripple = 0,
+  scene: FlatScene,
   onGroundPatches: (labelCount: number) => void = () => {},
 ): { areas: EnclosedArea[]; labelCount: number } {
+  const { raster, ground, calm: distance, labels, tolerance } = scene;
   const { width, height } = raster;
-  const { noise } = ground;
   const found: Found[] = [];
   const stack = stackRoom(width, height);
-  const { runs, state } = segments;
+  const { runs, state } = scene.segments;
   const take = (k: Kernels, start: number) => {
     const label = FIRST_AREA + found.length;
     found.push({ label, areaPx: k.fillFrom(start, label), start, box: filledBox(k) });
@@ -85,7 +78,7 @@ export function findEnclosedAreas(
   });
   onGroundPatches(found.length);
   const firstPale = found.length;
-  findPalePatches(raster, distance, labels, runs, tolerance, noise, take);
+  findPalePatches(scene, take);
 
   const measured: Measured[] = [];
   const ordinary: Found[] = [];
@@ -99,7 +92,7 @@ export function findEnclosedAreas(
   const others = bytes(Math.ceil(width / 16) * 2 * height);
   call([labels], [others], 0, ({ k, at }) => k.bitsOfOthers(at(labels), width, height, at(others)));
   for (const [k, f] of listed) {
-    const m = measureShape(f, raster, ground, distance, labels, k >= firstPale, ripple, bodyAt, others);
+    const m = measureShape(f, scene, { isPatch: k >= firstPale, bodyAt, others });
     // An ordinary pale part of the mark, not an enclosed one.
     if (k >= firstPale && m.shape.touchesOutside > 0.04) ordinary.push(f);
     else measured.push(m);
@@ -125,18 +118,16 @@ export function findEnclosedAreas(
   return { areas: groupAndNumber(areas), labelCount: found.length };
 }
 
+/** Steps from pixel to pixel, code values, that a flat patch may have: at least so many, and so many per noise. */
+const LEAST_FLAT = 5;
+const FLAT_PER_NOISE = 3;
+
 // A patch counts when it is flat: each step from pixel to pixel stays within the noise.
-function findPalePatches(
-  raster: Raster,
-  distance: Uint8Array,
-  labels: Int32Array,
-  runs: Int32Array,
-  tolerance: number,
-  noise: number,
-  take: (k: Kernels, start: number) => void,
-): void {
-  const { width, height, data } = raster;
-  const flat = Math.max(5, noise * 3);
+function findPalePatches(scene: FlatScene, take: (k: Kernels, start: number) => void): void {
+  const { calm: distance, labels, tolerance } = scene;
+  const { width, height, data } = scene.raster;
+  const { runs } = scene.segments;
+  const flat = Math.max(LEAST_FLAT, scene.ground.noise * FLAT_PER_NOISE);
   const stack = stackRoom(width, height);
   call(
     [data, distance, runs],
@@ -229,17 +220,17 @@ function goesOnBeyond(f: Found, { width, height, data }: Raster, labels: Int32Ar
 // Large areas are measured on every nth row: rim and area are counted alike, and only their ratio matters.
 const MEASURED_ROWS = 260;
 
-function measureShape(
-  f: Found,
-  raster: Raster,
-  ground: Ground,
-  distance: Uint8Array,
-  labels: Int32Array,
-  isPatch: boolean,
-  ripple: number,
-  bodyAt: (pixel: number) => Body,
-  others: Uint8Array,
-): Measured {
+/** What is known of all patches before one is measured. */
+interface Surroundings {
+  readonly isPatch: boolean;
+  readonly bodyAt: (pixel: number) => Body;
+  /** One bit a pixel, set where it is not the mark's. */
+  readonly others: Uint8Array;
+}
+
+// A small area's colour strays by as much as compression ripples.
+function measureShape(f: Found, scene: FlatScene, { isPatch, bodyAt, others }: Surroundings): Measured {
+  const { raster, ground, calm: distance, labels, ripple } = scene;
   const { width, height, data } = raster;
   const [x0, y0, x1, y1] = f.box;
   const step = Math.max(1, Math.floor((y1 - y0 + 1) / MEASURED_ROWS));

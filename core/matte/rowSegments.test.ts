@@ -90,9 +90,9 @@ describe('filling over whole clear segments', () => {
       expect(fast).toEqual(slow);
       for (let i = 0, label = FIRST_AREA; i < fast.length; i++) {
         if (fast[i] !== 0 || ground[i] > 10) continue;
-        expect(fillFrom(i, ground, fast, w, h, 10, label, segments)).toEqual(
-          fillFrom(i, ground, slow, w, h, 10, label),
-        );
+        expect(
+          fillFrom(i, label, { distance: ground, labels: fast, width: w, height: h, tolerance: 10, segments }),
+        ).toEqual(fillFrom(i, label, { distance: ground, labels: slow, width: w, height: h, tolerance: 10 }));
         label++;
       }
       expect(fast).toEqual(slow);

@@ -2,8 +2,7 @@ import { type Call, call, roomFor } from '../kernels/heap';
 import { SOFT } from '../kernels/interface';
 import { setGround, viewsOf } from './groundDistance';
 import type { Raster } from '../raster/raster';
-import type { Ground } from './measureGround';
-import type { RowSegments } from './rowSegments';
+import type { FlatScene } from './flatScene';
 import { mostLabels } from './spreadGround';
 
 /** Steepest change from pixel to pixel, code values, inside a shadow or glow. A drawn edge changes faster. */
@@ -57,22 +56,13 @@ interface Region {
  * `out` receives them as true half-transparency: the colour is nearly the one that explains them with the least alpha on
  * the line from the ground through them, and a grey shadow on white becomes black at its own strength.
  * All planes lie in the kernels' memory.
- * @param tolerance  under which a pixel counted as ground; the tails below it are taken back
- * @param isOpen     per label from 0 up, which labels count as ground to rise from
- * @param as         SOFT for what rises from the outside, SOFT_INSIDE for what an enclosed area holds
+ * The tails below the scene's tolerance are taken back.
  * @see T. Porter, T. Duff, "Compositing Digital Images", 1984, for the equation that is solved
  */
-export function findSoftRegions(
-  raster: Raster,
-  ground: Ground,
-  distance: Uint8Array,
-  labels: Int32Array,
-  { runs }: RowSegments,
-  tolerance: number,
-  out: Raster,
-  isOpen: Uint8Array = OUTSIDE_ONLY,
-  as: number = SOFT,
-): SoftRegion[] {
+export function findSoftRegions(scene: FlatScene, out: Raster, from: SoftSource = OUTSIDE_ONLY): SoftRegion[] {
+  const { raster, ground, distance, labels, tolerance } = scene;
+  const { runs } = scene.segments;
+  const { isOpen, as } = from;
   const { width, height } = raster;
   const pixels = width * height;
   const { noise } = ground;
@@ -135,7 +125,14 @@ export function findSoftRegions(
   return found;
 }
 
-const OUTSIDE_ONLY = Uint8Array.of(0, 1, 0, 0);
+/** What soft regions are looked for beside. */
+export interface SoftSource {
+  /** Per label from 0 up, which labels count as ground to rise from. */
+  readonly isOpen: Uint8Array;
+  /** SOFT for what rises from the outside, SOFT_INSIDE for what an enclosed area holds. */
+  readonly as: number;
+}
+const OUTSIDE_ONLY: SoftSource = { isOpen: Uint8Array.of(0, 1, 0, 0), as: SOFT };
 
 /** Only those members whose colour lies on one line from the ground: a shadow has one colour, a mark beside it another. */
 function onOneLine({ k, realsAt, intsAt }: Call, members: number, count: number, out: number, numbers: number): Region {

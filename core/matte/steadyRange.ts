@@ -1,5 +1,5 @@
 import { call } from '../kernels/heap';
-import { MOST_TOLERANCE } from '../stages/limits';
+import { MOST_TOLERANCE } from '../limits';
 
 /** What each tolerance would do, and the range in which it hardly matters. */
 export interface ToleranceStudy {

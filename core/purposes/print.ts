@@ -3,8 +3,6 @@ import { definePurpose } from './purpose';
 export const print = definePurpose({
   id: 'print',
   title: 'Print',
-  widthPx: 3000,
-  paddingPct: 0,
-  isSquare: false,
+  size: { id: 'width', params: { widthPx: 3000 } },
   hint: '254 mm at 300 pixels per inch.',
 });

@@ -1,13 +1,29 @@
-export interface PurposeDefinition {
+import { formats } from '../formats';
+import { initialValues } from '../params';
+import type { Definition } from '../registry';
+import { sizes } from '../sizes';
+
+/** A choice from a registry with its settings. */
+export interface Part {
   readonly id: string;
-  readonly title: string;
-  /** The width that a new size line of this purpose starts with. */
-  readonly widthPx: number;
-  /** Clear space on each side as a share of the file's longer side, in percent. */
-  readonly paddingPct: number;
-  /** A square file with the mark in its middle. */
-  readonly isSquare: boolean;
+  readonly params: Readonly<Record<string, unknown>>;
+}
+
+export interface PurposeDefinition extends Definition {
+  /** What a new size line of this purpose starts with. */
+  readonly size: Part;
+  readonly format: Part;
   readonly hint: string;
 }
 
-export const definePurpose = (d: PurposeDefinition): PurposeDefinition => d;
+/** A purpose by what is special about it: settings that are left out start as their definitions say. */
+export function definePurpose(
+  d: Omit<PurposeDefinition, 'size' | 'format'> & { size: Part; format?: Part },
+): PurposeDefinition {
+  const format = d.format ?? { id: 'png', params: {} };
+  return {
+    ...d,
+    size: { id: d.size.id, params: { ...initialValues(sizes.get(d.size.id).params), ...d.size.params } },
+    format: { id: format.id, params: { ...initialValues(formats.get(format.id).params), ...format.params } },
+  };
+}

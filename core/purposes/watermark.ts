@@ -3,8 +3,6 @@ import { definePurpose } from './purpose';
 export const watermark = definePurpose({
   id: 'watermark',
   title: 'Watermark',
-  widthPx: 800,
-  paddingPct: 0,
-  isSquare: false,
+  size: { id: 'width', params: { widthPx: 800 } },
   hint: 'On photos, scaled by the program that places it.',
 });

@@ -3,8 +3,6 @@ import { definePurpose } from './purpose';
 export const web = definePurpose({
   id: 'web',
   title: 'Web',
-  widthPx: 1200,
-  paddingPct: 0,
-  isSquare: false,
+  size: { id: 'width', params: { widthPx: 1200 } },
   hint: 'Pages and newsletters; trimmed to the mark.',
 });

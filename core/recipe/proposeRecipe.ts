@@ -1,6 +1,8 @@
 import { isCoreError } from '../errors';
 import type { Way } from '../inspect/inspectPicture';
+import { type Artwork, artworkOfRaster } from '../artwork/artwork';
 import type { Raster } from '../raster/raster';
+import { withoutEnlarging } from './fitSize';
 import type { StageValues } from '../stages';
 import { marksOf } from '../stages/cutOutFacts';
 import { type Recipe, initialRecipe } from './recipe';
@@ -19,9 +21,17 @@ type CutOutWay = StageValues['cutOut']['way'];
 
 /**
  * The recipe to start with, by what the picture was found to be. One signature alone is cropped and set level.
- * @param reduction  full size over this picture's size
+ * @param picture    or drawing, reduced as it may be
+ * @param reduction  full size over a picture's size
  */
-export function proposeRecipe(picture: Raster, reduction: number, found: Way): Proposal {
+export function proposeRecipe(picture: Raster | Artwork, reduction: number, found: Way): Proposal {
+  const source = 'raster' in picture ? picture : artworkOfRaster(picture, reduction);
+  const proposal = proposeStages(source, found);
+  const { recipe, result } = proposal;
+  return result ? { ...proposal, recipe: withoutEnlarging(recipe, result.master) } : proposal;
+}
+
+function proposeStages(source: Artwork, found: Way): Proposal {
   const ways: CutOutWay[] =
     found === 'transparent' ? ['keep'] : found === 'paper' ? ['paper', 'flat'] : ['flat', 'paper'];
   const base = initialRecipe();
@@ -29,7 +39,7 @@ export function proposeRecipe(picture: Raster, reduction: number, found: Way): P
     ...base,
     stages: { ...base.stages, cutOut: { ...base.stages.cutOut, way } },
   });
-  const run = (recipe: Recipe) => runStages(picture, recipe.stages, { pictureKey: 'proposal', reduction });
+  const run = (recipe: Recipe) => runStages(source, recipe.stages, { pictureKey: 'proposal' });
   for (const way of ways) {
     const recipe = withWay(way);
     try {
@@ -39,8 +49,8 @@ export function proposeRecipe(picture: Raster, reduction: number, found: Way): P
       const taken = {
         ...recipe,
         stages: takeMark(recipe.stages, marks[0], {
-          width: picture.width * reduction,
-          height: picture.height * reduction,
+          width: source.raster.width * source.reduction,
+          height: source.raster.height * source.reduction,
         }),
       };
       // What was measured on the sheet holds for the one mark on it: cropping and turning come free.

@@ -14,7 +14,7 @@ describe('readRecipe', () => {
   });
   it.each([
     ['no version', (r: Record<string, unknown>) => delete r.version, 'needs a version'],
-    ['a version from the future', (r: Record<string, unknown>) => (r.version = 99), 'reads up to 1'],
+    ['a version from the future', (r: Record<string, unknown>) => (r.version = 99), 'reads up to 2'],
     [
       'a size line for a variant that is not there',
       (r: any) => (r.files.lines[0].variant = 'gold'),
@@ -22,7 +22,7 @@ describe('readRecipe', () => {
     ],
     ['two variants of one id', (r: any) => (r.variants[1].id = 'colour'), 'share an id'],
     ['an unknown fill', (r: any) => (r.variants[0].fill.id = 'tartan'), 'no fill "tartan"'],
-    ['a fraction of a pixel', (r: any) => (r.files.lines[0].widthPx = 100.5), 'whole number'],
+    ['a fraction of a pixel', (r: any) => (r.files.lines[0].size.params.widthPx = 100.5), 'whole number'],
     ['a tolerance out of range', (r: any) => (r.stages.cutOut.tolerance = 900), '"tolerance" must be'],
     ['an empty pattern', (r: any) => (r.files.pattern = ' '), 'files.pattern'],
     ['a list in place of a recipe', () => 0, null],

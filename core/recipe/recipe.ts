@@ -1,25 +1,26 @@
+import * as yup from 'yup';
+import { casts } from '../casts';
 import { CoreError } from '../errors';
 import { fills } from '../fills';
 import { formats } from '../formats';
-import { type Fields, checkValues, initialValues } from '../params';
+import { checkValues, initialValues } from '../params';
 import { purposes } from '../purposes';
+import type { Part } from '../purposes/purpose';
+import type { Registry, WithParams } from '../registry';
+import { sizes } from '../sizes';
 import { type StageValues, stageIds, stages } from '../stages';
 import { surrounds } from '../surrounds';
-import { upgradeRecipe } from './upgrade';
+import { readStageSettings, upgradeRecipe } from './upgrade';
+import { RECIPE_VERSION } from './version';
 
-export const RECIPE_VERSION = 1;
-
-/** A choice from a registry with its settings. */
-export interface Part {
-  readonly id: string;
-  readonly params: Record<string, unknown>;
-}
+export type { Part };
 
 export interface Variant {
   readonly id: string;
   readonly name: string;
   readonly fill: Part;
-  readonly surround: Part;
+  readonly surrounds: readonly Part[];
+  readonly casts: readonly Part[];
 }
 
 /** One row of what to deliver. */
@@ -27,9 +28,8 @@ export interface SizeLine {
   readonly id: string;
   readonly variant: string;
   readonly purpose: string;
-  readonly widthPx: number;
-  readonly paddingPct: number;
-  readonly format: string;
+  readonly size: Part;
+  readonly format: Part;
 }
 
 /** Everything a person has decided about a mark: plain values, nothing baked in. */
@@ -41,132 +41,176 @@ export interface Recipe {
 }
 
 export const DEFAULT_PATTERN = '{mark}-{variant}-{width}';
-const LIMITS = { variants: 40, lines: 200, name: 80, pattern: 120 };
+const LIMITS = { variants: 40, parts: 12, lines: 200, id: 80, name: 80, pattern: 120 };
+
+/** A part of a variant or line with the settings that its definition starts with. */
+export const partOf = (registry: Registry<WithParams>, id: string, params: object = {}): Part => ({
+  id,
+  params: { ...initialValues(registry.get(id).params), ...params },
+});
 
 /** Colour, black and reversed are there from the start. */
 export const initialVariants = (): Variant[] => [
-  { id: 'colour', name: 'Colour', fill: { id: 'asIs', params: {} }, surround: { id: 'none', params: {} } },
-  {
-    id: 'black',
-    name: 'Black',
-    fill: { id: 'oneColour', params: { colour: '#000000', insides: 'open' } },
-    surround: { id: 'none', params: {} },
-  },
-  {
-    id: 'reversed',
-    name: 'Reversed',
-    fill: { id: 'oneColour', params: { colour: '#ffffff', insides: 'open' } },
-    surround: { id: 'none', params: {} },
-  },
+  variantOf('colour', 'Colour', partOf(fills, 'asIs')),
+  variantOf('black', 'Black', partOf(fills, 'oneColour', { colour: '#000000' })),
+  variantOf('reversed', 'Reversed', partOf(fills, 'oneColour', { colour: '#ffffff' })),
 ];
+
+export const variantOf = (id: string, name: string, fill: Part): Variant => ({
+  id,
+  name,
+  fill,
+  surrounds: [],
+  casts: [],
+});
 
 export function initialRecipe(): Recipe {
   const variants = initialVariants();
   const web = purposes.get('web');
   return {
     version: RECIPE_VERSION,
-    stages: Object.fromEntries(
-      stageIds.map((id) => [id, initialValues(stages.get(id).params)]),
-    ) as unknown as StageValues,
+    stages: initialStages(),
     variants,
     files: {
       pattern: DEFAULT_PATTERN,
-      lines: variants.map((v) => ({
-        id: `${v.id}-web`,
-        variant: v.id,
-        purpose: 'web',
-        widthPx: web.widthPx,
-        paddingPct: web.paddingPct,
-        format: 'png',
-      })),
+      lines: variants.map((v) => lineOf(`${v.id}-web`, v.id, web)),
     },
   };
 }
 
+/** A size line as a purpose starts it. */
+export const lineOf = (id: string, variant: string, purpose: { id: string; size: Part; format: Part }): SizeLine => ({
+  id,
+  variant,
+  purpose: purpose.id,
+  size: purpose.size,
+  format: purpose.format,
+});
+
+function initialStages(): StageValues {
+  const settings = stages.all.map((s) => [s.id, { version: s.version, ...initialValues(s.params) }]);
+  return Object.fromEntries(settings) as unknown as StageValues;
+}
+
+const text = (most: number) =>
+  yup
+    .string()
+    .typeError(`expected a text of 1 to ${most} characters`)
+    .required(`expected a text of 1 to ${most} characters`)
+    .max(most, `expected a text of 1 to ${most} characters`)
+    .matches(/\S/, `expected a text of 1 to ${most} characters`);
+
+const only = <S extends yup.ObjectShape>(shape: S) =>
+  yup
+    .object(shape)
+    .typeError('expected an object')
+    .required('expected an object')
+    .noUnknown(true, ({ unknown }: { unknown: string }) => `there is no "${unknown.split(',')[0]}"`);
+
+const list = <T extends yup.AnySchema>(of: T, most: number) =>
+  yup
+    .array()
+    .typeError(`expected a list of at most ${most}`)
+    .required(`expected a list of at most ${most}`)
+    .max(most, `expected a list of at most ${most}`)
+    .of(of);
+
+/** A part's shape; which ids there are and what settings each takes is looked up where it is read. */
+const part = only({
+  id: text(LIMITS.id),
+  params: yup.object().typeError('expected an object of settings').default({}),
+});
+
+const variantSchema = only({
+  id: text(LIMITS.id),
+  name: text(LIMITS.name),
+  fill: part,
+  surrounds: list(part, LIMITS.parts),
+  casts: list(part, LIMITS.parts),
+});
+
+const lineSchema = only({
+  id: text(LIMITS.id),
+  variant: text(LIMITS.id),
+  purpose: text(LIMITS.id),
+  size: part,
+  format: part,
+});
+
+const recipeSchema = only({
+  version: yup.number().required(),
+  stages: only(
+    Object.fromEntries(stageIds.map((id) => [id, yup.object().typeError('expected an object of settings')])),
+  ),
+  variants: list(variantSchema, LIMITS.variants),
+  files: only({ pattern: text(LIMITS.pattern), lines: list(lineSchema, LIMITS.lines) }),
+});
+
 /**
- * A stored or given recipe, upgraded to the present version and checked whole.
- * @throws CoreError 'recipe/too-new', 'recipe/invalid' or 'params/invalid', saying where and what was expected
+ * A stored or given recipe, upgraded to the present version and checked whole. Stages that it has no settings for start
+ * with their own; what is not known is refused by name.
+ * @throws CoreError 'recipe/too-new', 'recipe/invalid', 'registry/unknown' or 'params/invalid', saying where and what was expected
  */
 export function readRecipe(value: unknown): Recipe {
-  const raw = upgradeRecipe(value);
-  const checked = Object.fromEntries(
-    stageIds.map((id) => [id, checkValues(stages.get(id).params, asObject(raw.stages, 'stages')[id], id)]),
-  );
-  const variants = asList(raw.variants, 'variants', LIMITS.variants).map(readVariant);
+  const raw = checkShape(recipeSchema, upgradeRecipe(value), '') as unknown as Recipe;
+  const settings = stages.all.map((s) => [s.id, readStageSettings(s, (raw.stages as Record<string, unknown>)[s.id])]);
+  const variants = raw.variants.map((v, k) => readVariantParts(v, `variants[${k}]`));
   const ids = new Set(variants.map((v) => v.id));
   if (ids.size !== variants.length) throw new CoreError('recipe/invalid', 'Two variants share an id.');
-  const files = asObject(raw.files, 'files');
-  const lines = asList(files.lines, 'files.lines', LIMITS.lines).map((line, k) => readLine(line, k, ids));
   return {
     version: RECIPE_VERSION,
-    stages: checked as unknown as StageValues,
+    stages: Object.fromEntries(settings) as unknown as StageValues,
     variants,
-    files: { pattern: asText(files.pattern, 'files.pattern', LIMITS.pattern), lines },
+    files: { pattern: raw.files.pattern, lines: raw.files.lines.map((line, k) => readLineParts(line, k, ids)) },
   };
 }
 
-function readVariant(value: unknown, k: number): Variant {
-  const where = `variants[${k}]`;
-  const v = asObject(value, where);
+/**
+ * A variant's definition as a file or command gives it: surrounds and casts may be left out.
+ * @throws CoreError as `readRecipe`
+ */
+export function readVariant(value: unknown, where = 'variant'): Variant {
+  const given = typeof value === 'object' && value !== null ? value : {};
+  const whole = { id: 'own', name: 'Own', surrounds: [], casts: [], ...given };
+  return readVariantParts(checkShape(variantSchema, whole, where) as unknown as Variant, where);
+}
+
+function checkShape(schema: yup.AnySchema, value: unknown, where: string): unknown {
+  try {
+    return schema.validateSync(value, { strict: true, abortEarly: true });
+  } catch (cause) {
+    if (!(cause instanceof yup.ValidationError)) throw cause;
+    const at = [where, cause.path].filter(Boolean).join('.') || 'recipe';
+    throw new CoreError('recipe/invalid', `${at}: ${cause.message}.`, { where: at });
+  }
+}
+
+function readVariantParts(v: Variant, where: string): Variant {
   return {
-    id: asText(v.id, `${where}.id`, 60),
-    name: asText(v.name, `${where}.name`, LIMITS.name),
-    fill: readPart(v.fill, `${where}.fill`, (id) => fills.get(id).params),
-    surround: readPart(v.surround, `${where}.surround`, (id) => surrounds.get(id).params),
+    id: v.id,
+    name: v.name,
+    fill: readPart(fills, v.fill, `${where}.fill`),
+    surrounds: v.surrounds.map((p, k) => readPart(surrounds, p, `${where}.surrounds[${k}]`)),
+    casts: v.casts.map((p, k) => readPart(casts, p, `${where}.casts[${k}]`)),
   };
 }
 
-function readPart(value: unknown, where: string, fieldsOf: (id: string) => Fields): Part {
-  const part = asObject(value, where);
-  const id = asText(part.id, `${where}.id`, 60);
-  return { id, params: checkValues(fieldsOf(id), part.params, where) };
-}
+/** @throws CoreError 'registry/unknown' or 'params/invalid' */
+export const readPart = (registry: Registry<WithParams>, { id, params }: Part, where: string): Part => ({
+  id,
+  params: checkValues(registry.get(id).params, params, where),
+});
 
-function readLine(value: unknown, k: number, variants: ReadonlySet<string>): SizeLine {
+function readLineParts(line: SizeLine, k: number, variants: ReadonlySet<string>): SizeLine {
   const where = `files.lines[${k}]`;
-  const line = asObject(value, where);
-  const variant = asText(line.variant, `${where}.variant`, 60);
-  if (!variants.has(variant))
-    throw new CoreError('recipe/invalid', `${where}: there is no variant "${variant}".`, { where });
-  const purpose = purposes.get(asText(line.purpose, `${where}.purpose`, 60)).id;
-  const format = formats.get(asText(line.format, `${where}.format`, 60)).id;
+  if (!variants.has(line.variant)) {
+    throw new CoreError('recipe/invalid', `${where}: there is no variant "${line.variant}".`, { where });
+  }
   return {
-    id: asText(line.id, `${where}.id`, 80),
-    variant,
-    purpose,
-    format,
-    widthPx: asNumber(line.widthPx, `${where}.widthPx`, 8, 16384, true),
-    paddingPct: asNumber(line.paddingPct, `${where}.paddingPct`, 0, 40, false),
+    id: line.id,
+    variant: line.variant,
+    purpose: purposes.get(line.purpose).id,
+    size: readPart(sizes, line.size, `${where}.size`),
+    format: readPart(formats, line.format, `${where}.format`),
   };
-}
-
-function asObject(value: unknown, where: string): Record<string, unknown> {
-  if (typeof value === 'object' && value !== null && !Array.isArray(value)) return value as Record<string, unknown>;
-  throw new CoreError('recipe/invalid', `${where}: expected an object, got ${JSON.stringify(value)?.slice(0, 60)}.`, {
-    where,
-  });
-}
-
-function asList(value: unknown, where: string, most: number): unknown[] {
-  if (Array.isArray(value) && value.length <= most) return value;
-  throw new CoreError('recipe/invalid', `${where}: expected a list of at most ${most}.`, { where });
-}
-
-function asText(value: unknown, where: string, most: number): string {
-  if (typeof value === 'string' && value.trim() !== '' && value.length <= most) return value;
-  throw new CoreError(
-    'recipe/invalid',
-    `${where}: expected a text of 1 to ${most} characters, got ${JSON.stringify(value)?.slice(0, 60)}.`,
-    { where },
-  );
-}
-
-function asNumber(value: unknown, where: string, min: number, max: number, isWhole: boolean): number {
-  const fits = typeof value === 'number' && value >= min && value <= max && (!isWhole || Number.isInteger(value));
-  if (fits) return value;
-  throw new CoreError(
-    'recipe/invalid',
-    `${where}: expected a ${isWhole ? 'whole ' : ''}number from ${min} to ${max}, got ${JSON.stringify(value)}.`,
-    { where },
-  );
 }

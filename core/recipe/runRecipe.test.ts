@@ -3,7 +3,8 @@ import { disc, drawMark, onGround, pixel, ring } from '../../tests/support/pictu
 import { type Recipe, initialRecipe } from './recipe';
 import { project } from '../geometry/projective';
 import { areasOf } from '../stages/cutOutFacts';
-import { createStageCache, cutOutFacts, makeVariant, runStages } from './runRecipe';
+import { cutOutFacts, makeVariant, runStages } from './runRecipe';
+import { createStageCache } from './stageCache';
 
 const badge = () => {
   const mark = drawMark(200, 200, ring(100, 100, 80, 60), [31, 90, 69]);
@@ -64,12 +65,14 @@ describe('runStages', () => {
 describe('makeVariant', () => {
   const recipe = initialRecipe();
   it('keeps the white that belongs to the mark in colour, and leaves it as a gap in one colour', () => {
-    expect(pixel(makeVariant(badge(), recipe, variant(recipe, 'colour'), run), 100, 95)).toEqual([255, 255, 255, 255]);
-    expect(pixel(makeVariant(badge(), recipe, variant(recipe, 'black'), run), 100, 95)[3]).toBe(0);
-    expect(pixel(makeVariant(badge(), recipe, variant(recipe, 'black'), run), 100, 118)).toEqual([0, 0, 0, 255]);
+    expect(pixel(makeVariant(badge(), recipe, variant(recipe, 'colour'), run).raster, 100, 95)).toEqual([
+      255, 255, 255, 255,
+    ]);
+    expect(pixel(makeVariant(badge(), recipe, variant(recipe, 'black'), run).raster, 100, 95)[3]).toBe(0);
+    expect(pixel(makeVariant(badge(), recipe, variant(recipe, 'black'), run).raster, 100, 118)).toEqual([0, 0, 0, 255]);
   });
   it('makes every visible pixel of the reversed variant pure white', () => {
-    const { data } = makeVariant(badge(), recipe, variant(recipe, 'reversed'), run);
+    const { data } = makeVariant(badge(), recipe, variant(recipe, 'reversed'), run).raster;
     for (let i = 0; i < data.length; i += 4)
       if (data[i + 3] > 0) expect([...data.subarray(i, i + 3)]).toEqual([255, 255, 255]);
   });
@@ -78,7 +81,7 @@ describe('makeVariant', () => {
       ...variant(recipe, 'black'),
       fill: { id: 'oneColour', params: { colour: '#000000', insides: 'filled' } },
     };
-    expect(pixel(makeVariant(badge(), recipe, filled, run), 100, 95)).toEqual([0, 0, 0, 255]);
+    expect(pixel(makeVariant(badge(), recipe, filled, run).raster, 100, 95)).toEqual([0, 0, 0, 255]);
   });
 });
 

@@ -1,41 +1,19 @@
+import { type Artwork, artworkOfRaster } from '../artwork/artwork';
+import { CoreError } from '../errors';
 import type { Finding } from '../findings/finding';
 import { fills } from '../fills';
-import { scaling } from '../geometry/matrix';
-import { fromMatrix } from '../geometry/projective';
+import { casts } from '../casts';
 import type { Raster } from '../raster/raster';
+import type { Decoration, DecorationContext } from '../decoration';
 import { type StageId, type StageValues, stageIds, stages } from '../stages';
 import type { CutOutFacts } from '../stages/cutOutFacts';
-import type { StageContext, StagePicture, StageResult } from '../stages/stage';
+import type { StageContext, StageDefinition, StageResult } from '../stages/stage';
 import { surrounds } from '../surrounds';
-import type { Recipe, Variant } from './recipe';
-
-/** Keeps stage outputs by the key of what went in. Hosts decide how many to hold. */
-export interface StageCache {
-  get(key: string): StageResult | undefined;
-  set(key: string, result: StageResult): void;
-}
-
-/** A cache of the newest few outputs: enough to go back and forth between two settings. */
-export function createStageCache(most = 6): StageCache {
-  const held = new Map<string, StageResult>();
-  return {
-    get(key) {
-      const found = held.get(key);
-      if (found) {
-        held.delete(key);
-        held.set(key, found);
-      }
-      return found;
-    },
-    set(key, result) {
-      held.set(key, result);
-      while (held.size > most) held.delete(held.keys().next().value as string);
-    },
-  };
-}
+import type { Part, Recipe, Variant } from './recipe';
+import type { StageCache } from './stageCache';
 
 export interface MasterResult {
-  readonly master: StagePicture;
+  readonly master: Artwork;
   readonly perStage: Record<StageId, StageResult>;
   readonly findings: readonly Finding[];
 }
@@ -43,28 +21,31 @@ export interface MasterResult {
 export interface RunOptions {
   /** Names the picture, so that outputs of different pictures are never mixed up. */
   readonly pictureKey: string;
-  /** Full size over this picture's size: 1 for the working picture, more for a reduced one. */
-  readonly reduction: number;
+  /** Full size over a picture's size, where a picture is given: 1 for the working picture, more for a reduced one. */
+  readonly reduction?: number;
   readonly cache?: StageCache;
   readonly onStep?: StageContext['onStep'];
   /** Saves the time to look for faults; the findings are then not complete. */
   readonly pictureOnly?: boolean;
   /** The picture is not needed any more, so its memory may take the result. Not for a picture that is kept anywhere, nor with a cache. */
   readonly consumes?: boolean;
+  readonly shouldStop?: StageContext['shouldStop'];
 }
 
+/** What stages start from: a drawing or a picture as artwork, or simply a picture. */
+export type Source = Artwork | Raster;
+
+const isArtwork = (source: Source): source is Artwork => 'raster' in source;
+
 /**
- * Runs all stages on a picture.
- * @param picture  the working picture or a reduction of it; not changed
- * @throws CoreError as the stages do
+ * Runs all stages.
+ * @param source  the working picture or drawing, or a reduction of it; not changed
+ * @throws CoreError as the stages do, 'work/stopped' when told to stop
  */
-export function runStages(picture: Raster, values: StageValues, options: RunOptions): MasterResult {
-  let current: StagePicture = {
-    raster: picture,
-    toWorking: fromMatrix(scaling(options.reduction)),
-    reduction: options.reduction,
-  };
-  let key = `${options.pictureKey}@${options.reduction}`;
+export function runStages(source: Source, values: StageValues, options: RunOptions): MasterResult {
+  let current = isArtwork(source) ? source : artworkOfRaster(source, options.reduction ?? 1);
+  let key = `${options.pictureKey}@${current.reduction}`;
+  const ctx = contextOf(options);
   const perStage = {} as Record<StageId, StageResult>;
   const findings: Finding[] = [];
   for (const id of stageIds) {
@@ -74,45 +55,89 @@ export function runStages(picture: Raster, values: StageValues, options: RunOpti
     const own = options.pictureOnly ? `${key}|picture` : key;
     let result = options.cache?.get(key) ?? options.cache?.get(own);
     if (!result) {
-      // The one cast: values were checked against this very stage's fields when the recipe was read.
-      result = stage.run(current, values[id] as never, {
-        onStep: options.onStep ?? (() => {}),
-        pictureOnly: options.pictureOnly ?? false,
-        consumes: options.consumes ?? false,
-      });
+      result = runStage(stage, current, values[id], ctx);
       options.cache?.set(own, result);
     }
     perStage[id] = result;
     findings.push(...result.findings);
-    current = result.picture;
+    current = result.artwork;
   }
   return { master: current, perStage, findings };
 }
 
-/** The stage settings that make the master with every enclosed area open. */
-export const withAllOpen = (values: StageValues): StageValues => ({
-  ...values,
-  cutOut: { ...values.cutOut, areas: [], enclosed: 'open' },
-});
-
-/**
- * A variant of the master at the size of the picture given.
- * @throws CoreError as the stages do
- */
-export function makeVariant(picture: Raster, recipe: Recipe, variant: Variant, options: RunOptions): Raster {
-  const fill = fills.get(variant.fill.id);
-  const values = fill.needsOpenMaster(variant.fill.params) ? withAllOpen(recipe.stages) : recipe.stages;
-  const { master } = runStages(picture, values, options);
-  const filled = fill.apply(master.raster, variant.fill.params);
-  return surrounds.get(variant.surround.id).apply(filled, variant.surround.params);
+function contextOf(options: RunOptions): StageContext {
+  const shouldStop = options.shouldStop ?? (() => false);
+  const onStep = options.onStep ?? (() => {});
+  return {
+    shouldStop,
+    onStep: (name) => {
+      if (shouldStop()) throw new CoreError('work/stopped', 'Stopped: nobody waits for it any more.');
+      onStep(name);
+    },
+    pictureOnly: options.pictureOnly ?? false,
+    consumes: options.consumes ?? false,
+  };
 }
 
-/** A variant as a sentence: fill, then surround. */
-export function describeVariant(variant: Variant): string {
-  const fill = fills.get(variant.fill.id).describe(variant.fill.params);
-  return variant.surround.id === 'none'
-    ? fill
-    : `${fill}, ${surrounds.get(variant.surround.id).describe(variant.surround.params)}`;
+function runStage(stage: StageDefinition, input: Artwork, params: object, ctx: StageContext): StageResult {
+  ctx.onStep(stage.id);
+  // The one cast: values were checked against this very stage's fields when the recipe was read.
+  const result = stage.run(input, params as never, ctx);
+  if (!input.drawing || result.artwork.drawing) return result;
+  return { ...result, findings: [...result.findings, pathsEnded(stage)] };
+}
+
+const pathsEnded = (stage: StageDefinition): Finding => ({
+  id: 'paths-ended',
+  stage: stage.id,
+  weight: 'note',
+  title: 'paths end here',
+  detail: `${stage.title} works on pixels with these settings, so from here on the mark has no paths: vector files cannot be made of it.`,
+  places: [],
+});
+
+/** The stage settings that make the master with every enclosed area open. */
+export function withAllOpen(values: StageValues): StageValues {
+  const opened = stageIds.map((id) => {
+    const { opened: open } = stages.get(id);
+    return [id, open ? open(values[id] as never) : values[id]];
+  });
+  return Object.fromEntries(opened) as unknown as StageValues;
+}
+
+/** What fills, surrounds and casts may ask for beside the artwork. */
+export type VariantContext = Omit<DecorationContext, 'reduction'>;
+const PLAIN: VariantContext = { palette: [], density: null };
+
+/**
+ * A variant of the master at the size of the source given: fill, then surrounds, then casts, each in its order.
+ * @throws CoreError as the stages do
+ */
+export function makeVariant(
+  source: Source,
+  recipe: Pick<Recipe, 'stages'>,
+  variant: Pick<Variant, 'fill' | 'surrounds' | 'casts'>,
+  options: RunOptions,
+  context: VariantContext = PLAIN,
+): Artwork {
+  const fill = fills.get(variant.fill.id);
+  const needsOpen = fill.needsOpenMaster?.(variant.fill.params as never) ?? false;
+  const { master } = runStages(source, needsOpen ? withAllOpen(recipe.stages) : recipe.stages, options);
+  const apply = (artwork: Artwork, definition: Decoration, part: Part) =>
+    definition.apply(artwork, part.params as never, { ...context, reduction: artwork.reduction });
+  let artwork = apply(master, fill, variant.fill);
+  for (const part of variant.surrounds) artwork = apply(artwork, surrounds.get(part.id), part);
+  for (const part of variant.casts) artwork = apply(artwork, casts.get(part.id), part);
+  return artwork;
+}
+
+/** A variant as a sentence: fill, surrounds, casts. */
+export function describeVariant(variant: Pick<Variant, 'fill' | 'surrounds' | 'casts'>): string {
+  return [
+    fills.get(variant.fill.id).describe(variant.fill.params as never),
+    ...variant.surrounds.map((part) => surrounds.get(part.id).describe(part.params as never)),
+    ...variant.casts.map((part) => casts.get(part.id).describe(part.params as never)),
+  ].join(', ');
 }
 
 export const cutOutFacts = (result: MasterResult): CutOutFacts => result.perStage.cutOut.facts as CutOutFacts;

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { alikeTo, areaAt, chooseAreas, groupOf, nextUnsure } from './areaChoices';
+import { alikeTo, areaAt, chooseAreas, groupOf, nextUnsure, rowsOf } from './areaChoices';
 import type { AreaFact } from './cutOutFacts';
 
 const area = (number: number, change: Partial<AreaFact> = {}): AreaFact => ({
@@ -54,5 +54,17 @@ describe('choices of enclosed areas', () => {
     expect(nextUnsure(areas, 1)?.number).toBe(3);
     expect(nextUnsure(areas, 3)?.number).toBe(1);
     expect(nextUnsure([area(2)], null)).toBeNull();
+  });
+  it('lists unsure areas one by one and first, sure ones that are alike as one row, and each area once', () => {
+    const areas = [
+      area(1),
+      area(2, { isUnsure: true }),
+      area(3),
+      area(4, { decision: 'solid' }),
+      area(5, { areaPx: 9000 }),
+    ];
+    const rows = rowsOf(areas);
+    expect(rows.map((r) => r.areas.map((a) => a.number))).toEqual([[2], [1, 3], [4], [5]]);
+    expect(rows.map((r) => r.lead.number)).toEqual([2, 1, 4, 5]);
   });
 });

@@ -55,3 +55,24 @@ export function nextUnsure(areas: readonly AreaFact[], after: number | null): Ar
   const unsure = areas.filter((a) => a.isUnsure);
   return unsure.find((a) => after !== null && a.number > after) ?? unsure[0] ?? null;
 }
+
+/** Areas that a list shows as one: they share what they are and what becomes of them. */
+export interface AreaRow {
+  readonly areas: readonly AreaFact[];
+  /** The one that stands for them. */
+  readonly lead: AreaFact;
+}
+
+/** Rows of a list: every unsure area for itself, first; of the sure ones those that are alike together, in the order of their first. */
+export function rowsOf(areas: readonly AreaFact[]): AreaRow[] {
+  const unsure = areas.filter((a) => a.isUnsure).map((lead) => ({ areas: [lead], lead }));
+  const rows: AreaRow[] = [];
+  const placed = new Set<number>();
+  for (const lead of areas) {
+    if (lead.isUnsure || placed.has(lead.number)) continue;
+    const alike = alikeTo(areas, lead).filter((a) => !a.isUnsure && !placed.has(a.number));
+    alike.forEach((a) => placed.add(a.number));
+    rows.push({ areas: alike, lead });
+  }
+  return [...unsure, ...rows];
+}

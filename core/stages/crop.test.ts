@@ -1,18 +1,18 @@
 import { describe, expect, it } from 'vitest';
 import { disc, drawMark, onGround, pixel } from '../../tests/support/pictures';
-import { fromMatrix, project } from '../geometry/projective';
-import { scaling } from '../geometry/matrix';
+import { project } from '../geometry/projective';
 import { initialValues } from '../params';
 import { crop } from './crop';
-import type { StagePicture } from './stage';
+import { type Artwork, artworkOfRaster } from '../artwork/artwork';
 
 const input = (
   reduction = 1,
   picture = onGround(drawMark(200, 160, disc(140, 60, 12), [180, 30, 30]), [250, 250, 250]),
-): StagePicture => ({ raster: picture, toWorking: fromMatrix(scaling(reduction)), reduction });
+): Artwork => artworkOfRaster(picture, reduction);
 const none = initialValues(crop.params);
 const run = (p: Partial<typeof none>, from = input()) =>
-  crop.run(from, { ...none, ...p }, { onStep: () => {}, pictureOnly: false, consumes: false }).picture;
+  crop.run(from, { ...none, ...p }, { onStep: () => {}, pictureOnly: false, consumes: false, shouldStop: () => false })
+    .artwork;
 
 describe('crop', () => {
   it('hands the picture on untouched when nothing is asked for', () => {

@@ -9,12 +9,16 @@ import {
   turning,
 } from '../geometry/projective';
 import { CoreError } from '../errors';
-import { translation } from '../geometry/matrix';
+import { scaling, translation } from '../geometry/matrix';
+import type { HalfPlane } from '../vector/clipPath';
 import { type RectPx, cornersField, numberField, rectField } from '../params';
 import { clampRect, cropRaster } from '../raster/cropRaster';
 import { hasTransparency } from '../raster/raster';
 import { warpRaster } from '../raster/warpRaster';
-import { type StagePicture, defineStage } from './stage';
+import { type Artwork, wholeOf, withDrawing } from '../artwork/artwork';
+import { cropDrawing } from '../artwork/cropDrawing';
+import type { Drawing } from '../artwork/drawing';
+import { defineStage } from './stage';
 
 export const MOST_TURN_DEG = 45;
 /** A region may hold this many times the picture's pixels: a turned one is larger than what it holds. */
@@ -28,6 +32,7 @@ export const crop = defineStage({
   id: 'crop',
   version: 2,
   title: 'Crop',
+  keeps: 'paths',
   params: {
     rect: rectField({ label: 'Region', hint: 'What lies outside is left out of every later step.' }),
     turn: numberField({
@@ -45,13 +50,14 @@ export const crop = defineStage({
     }),
   },
   run(input, { rect, turn, corners }) {
-    const picture = turn === 0 && corners === null ? cropUpright(input, rect) : cropTurned(input, rect, turn, corners);
-    return { picture, findings: [], facts: {} };
+    const artwork = turn === 0 && corners === null ? cropUpright(input, rect) : cropTurned(input, rect, turn, corners);
+    return { artwork, findings: [], facts: {} };
   },
 });
 
-function cropUpright(input: StagePicture, rect: RectPx | null): StagePicture {
+function cropUpright(input: Artwork, rect: RectPx | null): Artwork {
   if (!rect) return input;
+  if (input.drawing) return cropPathsUpright(input, input.drawing, rect);
   const back = invertProjective(input.toWorking);
   const from = project(back, rect.x, rect.y);
   const to = project(back, rect.x + rect.width, rect.y + rect.height);
@@ -62,10 +68,31 @@ function cropUpright(input: StagePicture, rect: RectPx | null): StagePicture {
     ...input,
     raster,
     toWorking: composeProjective(input.toWorking, fromMatrix(translation(inside.x, inside.y))),
+    within: wholeOf(raster),
   };
 }
 
-function cropTurned(input: StagePicture, rect: RectPx | null, turn: number, corners: Corners | null): StagePicture {
+// Paths are cut where the region is, not at the nearest pixel of a reduced picture.
+function cropPathsUpright(input: Artwork, drawing: Drawing, rect: RectPx): Artwork {
+  const back = invertProjective(input.toWorking);
+  const from = project(back, rect.x, rect.y);
+  const to = project(back, rect.x + rect.width, rect.y + rect.height);
+  const { reduction } = input;
+  const [x0, y0] = [Math.max(0, tidy(from.x * reduction)), Math.max(0, tidy(from.y * reduction))];
+  const width = Math.min(drawing.widthPx, tidy(to.x * reduction)) - x0;
+  const height = Math.min(drawing.heightPx, tidy(to.y * reduction)) - y0;
+  if (width <= 0 || height <= 0) {
+    throw new CoreError('crop/empty', 'The crop region holds no part of the drawing.', { rect });
+  }
+  const cropped = cropDrawing(drawing, fromMatrix(translation(-x0, -y0)), { width, height });
+  const moved = fromMatrix(translation(x0 / reduction, y0 / reduction));
+  return withDrawing(input, cropped, composeProjective(input.toWorking, moved));
+}
+
+// A way there and back through a reduction leaves a rounding behind, which must not make another drawing.
+const tidy = (v: number) => Math.round(v * 1e6) / 1e6;
+
+function cropTurned(input: Artwork, rect: RectPx | null, turn: number, corners: Corners | null): Artwork {
   const { raster, reduction } = input;
   const sheet = corners
     ? sizeFromCorners(corners)
@@ -89,7 +116,24 @@ function cropTurned(input: StagePicture, rect: RectPx | null, turn: number, corn
     ? composeProjective(rectangleToCorners(sheet.width, sheet.height, corners), placed)
     : placed;
   const toSource = composeProjective(invertProjective(input.toWorking), toWorking);
-  return { ...input, raster: warpRaster(raster, toSource, width, height, !hasTransparency(raster)), toWorking };
+  if (input.drawing) {
+    // The same mapping between full-size pixels, the other way.
+    const [grow, shrink] = [fromMatrix(scaling(reduction)), fromMatrix(scaling(1 / reduction))];
+    const toPage = composeProjective(grow, composeProjective(invertProjective(toSource), shrink));
+    const size = { width: region.width, height: region.height };
+    return withDrawing(input, cropDrawing(input.drawing, toPage, size, corners ? quadOf(corners) : []), toWorking);
+  }
+  const warped = warpRaster(raster, toSource, width, height, !hasTransparency(raster));
+  return { ...input, raster: warped, toWorking, within: wholeOf(warped) };
+}
+
+/** The half planes whose common part is what four corners, clockwise, enclose. */
+function quadOf(corners: Corners): HalfPlane[] {
+  return corners.map((a, k) => {
+    const b = corners[(k + 1) % 4];
+    const [nx, ny] = [-(b.y - a.y), b.x - a.x];
+    return { nx, ny, d: -(nx * a.x + ny * a.y) };
+  });
 }
 
 /** The region that holds a whole sheet when it is turned. */

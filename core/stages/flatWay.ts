@@ -5,7 +5,8 @@ import { cutOutFlat } from '../matte/cutOutFlat';
 import { UNSURE_BELOW } from '../matte/enclosedAreas';
 import type { Anchor } from '../params';
 import type { AreaFact, FlatWayFacts } from './cutOutFacts';
-import type { StageContext, StagePicture, StageResult } from './stage';
+import type { Artwork } from '../artwork/artwork';
+import type { StageContext, StageResult } from './stage';
 
 export interface FlatSettings {
   readonly ground: readonly string[];
@@ -18,11 +19,7 @@ export interface FlatSettings {
 }
 
 /** The flat ground way of cutting out: settings in full-size pixels, facts in working-picture pixels. */
-export function runFlatWay(
-  input: StagePicture,
-  p: FlatSettings,
-  ctx: StageContext,
-): StageResult & { facts: FlatWayFacts } {
+export function runFlatWay(input: Artwork, p: FlatSettings, ctx: StageContext): StageResult & { facts: FlatWayFacts } {
   const { raster, toWorking, reduction } = input;
   const back = invertProjective(toWorking);
   const anchors = p.areas.map((a) => ({ ...project(back, a.x, a.y), decision: a.decision }));
@@ -62,7 +59,7 @@ export function runFlatWay(
     isPale: a.shape.isPale,
   }));
   return {
-    picture: { ...input, raster: picture, within },
+    artwork: { ...input, raster: picture, drawing: null, within },
     findings: ctx.pictureOnly ? [] : cutOutFindings(picture, facts, p, input),
     facts: {
       way: 'flat',

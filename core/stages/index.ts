@@ -1,19 +1,17 @@
+import type { Values } from '../params';
 import { defineRegistry } from '../registry';
 import { crop } from './crop';
 import { cutOut } from './cutOut';
 import type { StageDefinition } from './stage';
 
 /** The stages that make a master, in the order in which they run. */
-export const stages = defineRegistry<StageDefinition>(
-  'stage',
-  crop as unknown as StageDefinition,
-  cutOut as unknown as StageDefinition,
-);
+const listed = [crop, cutOut] as const;
 
-/** Settings of all stages, by stage id; the recipe's type is derived from here. */
-export interface StageValues {
-  crop: import('../params').Values<typeof crop.params>;
-  cutOut: import('../params').Values<typeof cutOut.params>;
-}
-export type StageId = keyof StageValues;
-export const stageIds: readonly StageId[] = ['crop', 'cutOut'];
+type Listed = (typeof listed)[number];
+export type StageId = Listed['id'];
+
+/** Settings of all stages, by stage id, each with the version of its stage that they were written for. */
+export type StageValues = { [S in Listed as S['id']]: Values<S['params']> & { readonly version: number } };
+
+export const stages = defineRegistry<StageDefinition>('stage', ...(listed as unknown as StageDefinition[]));
+export const stageIds = listed.map((s) => s.id) as readonly StageId[];

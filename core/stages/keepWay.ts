@@ -2,11 +2,12 @@ import type { Finding } from '../findings/finding';
 import { findExtents } from '../raster/extents';
 import { type Raster, hasTransparency } from '../raster/raster';
 import type { KeepWayFacts } from './cutOutFacts';
-import type { StagePicture, StageResult } from './stage';
+import type { Artwork } from '../artwork/artwork';
+import type { StageResult } from './stage';
 
 /** Artwork that is transparent already stays as it is. */
-export const runKeepWay = (input: StagePicture): StageResult & { facts: KeepWayFacts } => ({
-  picture: input,
+export const runKeepWay = (input: Artwork): StageResult & { facts: KeepWayFacts } => ({
+  artwork: input,
   findings: keepFindings(input.raster),
   facts: { way: 'keep' },
 });

@@ -146,7 +146,7 @@ describe('recipes from before', () => {
       stages: { crop: { rect: { x: 1, y: 2, width: 30, height: 40 } }, cutOut: { way: 'flat', tolerance: 20 } },
     };
     const { stages: read } = readRecipe(JSON.parse(JSON.stringify(old)));
-    expect(read.crop).toEqual({ rect: { x: 1, y: 2, width: 30, height: 40 }, turn: 0, corners: null });
+    expect(read.crop).toEqual({ version: 2, rect: { x: 1, y: 2, width: 30, height: 40 }, turn: 0, corners: null });
     expect(read.cutOut).toMatchObject({
       tolerance: 20,
       cleanUp: 1,

@@ -6,7 +6,8 @@ import type { InkMark } from '../ink/inkMarks';
 import type { Point } from '../geometry/projective';
 import type { RectPx } from '../params';
 import type { MarkFact, PaperWayFacts } from './cutOutFacts';
-import type { StageContext, StagePicture, StageResult } from './stage';
+import { type Artwork, wholeOf } from '../artwork/artwork';
+import type { StageContext, StageResult } from './stage';
 
 export interface PaperSettings {
   readonly level: number | null;
@@ -19,7 +20,7 @@ export interface PaperSettings {
 
 /** The ink on paper way of cutting out. */
 export function runPaperWay(
-  input: StagePicture,
+  input: Artwork,
   p: PaperSettings,
   ctx: StageContext,
 ): StageResult & { facts: PaperWayFacts } {
@@ -38,7 +39,7 @@ export function runPaperWay(
   );
   const { study } = facts;
   return {
-    picture: { ...input, raster: picture },
+    artwork: { ...input, raster: picture, drawing: null, within: wholeOf(picture) },
     findings: ctx.pictureOnly ? [] : inkFindings(picture, facts, input, p.mark !== null),
     facts: {
       way: 'paper',
@@ -57,7 +58,7 @@ export function runPaperWay(
 }
 
 /** A mark as screens and command line know it. */
-export function toMarkFact(m: InkMark, { toWorking, reduction }: StagePicture): MarkFact {
+export function toMarkFact(m: InkMark, { toWorking, reduction }: Artwork): MarkFact {
   const grow = (b: RectPx): RectPx => ({
     x: b.x * reduction,
     y: b.y * reduction,

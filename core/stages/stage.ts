@@ -1,17 +1,6 @@
+import type { Artwork } from '../artwork/artwork';
 import type { Finding } from '../findings/finding';
-import type { Projective } from '../geometry/projective';
-import type { Fields, RectPx, Values } from '../params';
-import type { Raster } from '../raster/raster';
-
-/** A picture on its way through the stages, and where its pixels lie in the working picture. */
-export interface StagePicture {
-  readonly raster: Raster;
-  readonly toWorking: Projective;
-  /** Pixels of this stage's picture at full size per pixel of `raster`: 1, or more for a reduced picture. */
-  readonly reduction: number;
-  /** Where alone anything is visible, whole pixels of `raster`, when the stage knows. */
-  readonly within?: RectPx;
-}
+import type { Fields, Values } from '../params';
 
 export interface StageContext {
   /** Told the name of each step as it begins, for timing and progress. */
@@ -20,22 +9,33 @@ export interface StageContext {
   readonly pictureOnly: boolean;
   /** The input is not needed any more, so its memory may take the result. */
   readonly consumes: boolean;
+  /** Nobody waits for the result any more. Long work asks between its steps, and breaks off with 'work/stopped'. */
+  readonly shouldStop: () => boolean;
 }
 
 export interface StageResult {
-  readonly picture: StagePicture;
+  readonly artwork: Artwork;
   readonly findings: readonly Finding[];
   /** What the stage measured; plain values. Coordinates in working-picture pixels. */
   readonly facts: object;
 }
 
+/** What becomes of paths in a stage: it works on them too, or gives back pixels only. */
+export type Keeps = 'paths' | 'pixels';
+
 export interface StageDefinition<F extends Fields = Fields, Id extends string = string, Facts extends object = object> {
   readonly id: Id;
+  /** Raised when settings change their meaning; stored settings carry the version they were written for. */
   readonly version: number;
   readonly title: string;
   readonly params: F;
+  readonly keeps: Keeps | ((params: Values<F>) => Keeps);
+  /** `upgrades[1]` makes settings of version 2 of those of version 1. Never edited once they have served. */
+  readonly upgrades?: Readonly<Record<number, (params: Record<string, unknown>) => Record<string, unknown>>>;
+  /** The settings that leave every enclosed area open, where the stage decides about any. */
+  opened?(params: Values<F>): Values<F>;
   /** Pure: the input is not changed unless it may be consumed; the same input and settings give the same bytes on every host. */
-  run(input: StagePicture, params: Values<F>, ctx: StageContext): StageResult & { facts: Facts };
+  run(input: Artwork, params: Values<F>, ctx: StageContext): StageResult & { facts: Facts };
 }
 
 export const defineStage = <const Id extends string, F extends Fields, Facts extends object>(

@@ -1,5 +1,4 @@
+import type { Decoration } from '../decoration';
 import { defineRegistry } from '../registry';
-import { none } from './none';
-import type { SurroundDefinition } from './surround';
 
-export const surrounds = defineRegistry<SurroundDefinition>('surround', none as SurroundDefinition);
+export const surrounds = defineRegistry<Decoration>('surround');

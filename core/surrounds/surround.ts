@@ -1,14 +1,5 @@
-import type { Fields, Values } from '../params';
-import type { Raster } from '../raster/raster';
+import type { Fields } from '../params';
+import type { Decoration } from '../decoration';
 
-export interface SurroundDefinition<F extends Fields = Fields> {
-  readonly id: string;
-  readonly title: string;
-  readonly params: F;
-  /** The surround as part of a sentence. */
-  describe(params: Values<F>): string;
-  /** Pure; may return a larger picture. */
-  apply(filled: Raster, params: Values<F>): Raster;
-}
-
-export const defineSurround = <F extends Fields>(d: SurroundDefinition<F>): SurroundDefinition<F> => d;
+/** What stands round a filled mark: a rim, a silhouette, a plate, a frame line. */
+export const defineSurround = <F extends Fields>(d: Decoration<F>): Decoration => d as unknown as Decoration;

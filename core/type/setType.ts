@@ -1,5 +1,5 @@
 import { CoreError } from '../errors';
-import { type PathCommand, pathDataFrom } from '../vector/pathData';
+import { type Path, PathBuilder, type PathCommand, pathFromCommands } from '../vector/path';
 
 /** What is needed of a font; a parsed font of a font library has it. */
 export interface TypeGlyph {
@@ -57,14 +57,14 @@ export function missingCharacter(lines: readonly string[], font: TypeFont): stri
 }
 
 /**
- * Lines of text as SVG path data, the first baseline at y = 0.
+ * Lines of text as one path, the first baseline at y = 0.
  * @throws CoreError 'type/empty' when nothing is to be set, 'type/no-glyph' naming a character that the font lacks
  */
 export function setType(
   lines: readonly string[],
   font: TypeFont,
   { sizePx, spacing, lineHeight, align }: TypeOptions,
-): string {
+): Path {
   if (lines.every((l) => l.trim() === '')) throw new CoreError('type/empty', 'Type at least one letter.');
   const missing = missingCharacter(lines, font);
   if (missing)
@@ -76,13 +76,13 @@ export function setType(
   const spacingPx = spacing * sizePx;
   const widths = lines.map((l) => lineWidth(l, font, sizePx, spacingPx));
   const widest = Math.max(...widths);
-  return lines
-    .map((line, k) => {
-      const left = align === 'left' ? 0 : (widest - widths[k]) * (align === 'centre' ? 0.5 : 1);
-      const y = k * lineHeight * sizePx;
-      return [...layOutLine(line, font, sizePx, spacingPx)]
-        .map((g) => pathDataFrom(g.glyph.getPath(0, 0, sizePx).commands, (px, py) => [left + g.x + px, y + py]))
-        .join('');
-    })
-    .join('');
+  const out = new PathBuilder();
+  lines.forEach((line, k) => {
+    const left = align === 'left' ? 0 : (widest - widths[k]) * (align === 'centre' ? 0.5 : 1);
+    const y = k * lineHeight * sizePx;
+    for (const g of layOutLine(line, font, sizePx, spacingPx)) {
+      pathFromCommands(g.glyph.getPath(0, 0, sizePx).commands, (px, py) => [left + g.x + px, y + py], out);
+    }
+  });
+  return out.done();
 }

@@ -1,3 +1,5 @@
+import { CoreError } from '../errors';
+
 /** The typefaces that come with the program, all under the SIL Open Font License. Files are those of the Latin subset. */
 export const typefaces = [
   {
@@ -27,3 +29,11 @@ export const typefaces = [
   },
 ] as const;
 export type TypefaceId = (typeof typefaces)[number]['id'];
+
+/** @throws CoreError 'registry/unknown' naming those that there are */
+export function findTypeface(id: string): (typeof typefaces)[number] {
+  const found = typefaces.find((t) => t.id === id);
+  if (found) return found;
+  const known = typefaces.map((t) => t.id).join(', ');
+  throw new CoreError('registry/unknown', `There is no typeface "${id}"; there are ${known}.`, { id });
+}

@@ -1,19 +1,23 @@
 import { expect, it } from 'vitest';
-import { renderSvgFile } from '../../codecs/renderSvg';
 import { pixel } from '../../tests/support/pictures';
 import type { PenPoint } from '../geometry/penStroke';
+import { renderDrawing } from '../artwork/renderDrawing';
 import { drawnPath } from './drawnPath';
+import type { Path } from './path';
 
 const pen = { width: 20, thinning: 0.6, smoothing: 0.5, bySpeed: false };
 const stroke = (pressure: (t: number) => number): PenPoint[] =>
   Array.from({ length: 40 }, (_, k) => [20 + k * 4, 60, pressure(k / 39)]);
-const render = (d: string) =>
-  renderSvgFile(
-    `<svg xmlns="http://www.w3.org/2000/svg" width="220" height="120"><path d="${d}" fill="#102030"/></svg>`,
-    220,
-    120,
+const render = (path: Path) =>
+  renderDrawing(
+    {
+      widthPx: 220,
+      heightPx: 120,
+      shapes: [{ id: 'a', path, rule: 'nonzero', paint: { kind: 'colour', hex: '#102030' }, opacity: 1 }],
+    },
+    { width: 220, height: 120, matrix: [1, 0, 0, 1, 0, 0] },
   );
-const thickness = (d: string, x: number) => {
+const thickness = (d: Path, x: number) => {
   const r = render(d);
   return Array.from({ length: 120 }, (_, y) => pixel(r, x, y)[3] / 255).reduce((a, b) => a + b, 0);
 };

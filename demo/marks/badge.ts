@@ -13,8 +13,16 @@ export function badgeSvg(size: number): string {
       `${(c + r * Math.sin(a) + side * Math.cos(a)).toFixed(1)} ${(c - r * Math.cos(a) + side * Math.sin(a)).toFixed(1)}`;
     return `M${at(120, -11)}L${at(285, -11)}L${at(285, 11)}L${at(120, 11)}Z`;
   }).join('');
-  const top = textOnCircle('HARROWMERE LOCK KEEPERS’', 'sans', 62, c, c, 368, 0, 9);
-  const bottom = textOnCircle('TRUST', 'sans', 62, c, c, 412, Math.PI, 22, true);
+  const top = textOnCircle(
+    'HARROWMERE LOCK KEEPERS’',
+    { name: 'sans', size: 62, spacing: 9 },
+    { cx: c, cy: c, radius: 368, angleRad: 0 },
+  );
+  const bottom = textOnCircle(
+    'TRUST',
+    { name: 'sans', size: 62, spacing: 22 },
+    { cx: c, cy: c, radius: 412, angleRad: Math.PI, isInward: true },
+  );
   const heron =
     'M470 292C500 258 556 262 566 300L700 322L570 340C560 372 520 388 512 430C506 470 560 520 556 600C552 650 532 690 520 716L536 800L520 800L500 722L490 722L484 800L468 800L474 716C440 680 428 620 440 560C452 500 470 470 462 420C456 380 440 330 470 292Z';
   const water =

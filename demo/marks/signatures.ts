@@ -1,4 +1,5 @@
-import { type PenPoint, penOutline } from '../../core/geometry/penStroke';
+import type { PenPoint } from '../../core/geometry/penStroke';
+import { penData } from '../pathData';
 import { seededRandom } from '../../core/seededRandom';
 
 const between = (random: () => number, lo: number, hi: number) => lo + (hi - lo) * random();
@@ -108,7 +109,7 @@ export function signaturePath(
   const [cos, sin] = [Math.cos((angleDeg * Math.PI) / 180) * scale, Math.sin((angleDeg * Math.PI) / 180) * scale];
   return strokes
     .map((stroke) =>
-      penOutline(
+      penData(
         stroke.map(([px, py, p]): PenPoint => [x + px * cos - py * sin, y + px * sin + py * cos, p]),
         { ...pen, smoothing: 0.5 },
       ),

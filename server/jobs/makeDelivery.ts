@@ -4,8 +4,10 @@ import { isCoreError } from '../../core/errors';
 import { readRecipe } from '../../core/recipe/recipe';
 import { readBackZip } from '../../codecs/readBackZip';
 import type { CorePool } from '../corePool';
+import type { MadeFile } from '../coreTasks';
+import { readSource } from '../sources';
 import { planFiles } from '../planFiles';
-import { keepBlob, readBlob } from '../store/blobs';
+import { keepBlob } from '../store/blobs';
 import { withTransaction } from '../store/db';
 import {
   beginDelivery,
@@ -15,7 +17,7 @@ import {
   findDeliveryRecipe,
   finishDelivery,
 } from '../store/deliveries';
-import { findMark, findMarkPictures } from '../store/marks';
+import { findMark } from '../store/marks';
 import { findBrand } from '../store/brands';
 import { writeReceipt } from './receipt';
 
@@ -40,37 +42,31 @@ export async function makeDelivery({ pool, core }: DeliveryDeps, id: string): Pr
   await announce(pool, id);
 }
 
+interface Made extends MadeFile {
+  readonly name: string;
+  readonly variant: string;
+  readonly purpose: string;
+}
+
 async function makeAll({ pool, core }: DeliveryDeps, id: string): Promise<void> {
   const delivery = await findDelivery(pool, id);
   const mark = await findMark(pool, delivery.markId);
-  const pictures = await findMarkPictures(pool, delivery.markId);
   const recipe = readRecipe(await findDeliveryRecipe(pool, id));
   const brand = await findBrand(pool, mark.brandId);
-  const working = await readBlob(pool, pictures.working);
+  const source = await readSource(pool, mark.id, 'working');
   const plan = planFiles(recipe, { brand: brand.name, mark: mark.name });
 
-  const made: {
-    name: string;
-    png: Uint8Array;
-    variant: string;
-    purpose: string;
-    receipt: Awaited<ReturnType<CorePool['makeFile']>>['receipt'];
-  }[] = [];
-  for (const file of plan) {
-    const picture = { key: pictures.working, png: working.bytes, reduction: 1 };
-    const { png, receipt } = await core.makeFile({ picture, recipe, line: file.line, name: file.name(0) });
-    made.push({
-      name: file.name(receipt.height),
-      png,
-      variant: file.variant.name,
-      purpose: file.line.purpose,
-      receipt,
-    });
+  const made: Made[] = [];
+  for (const { line, variant, name } of plan) {
+    const task = { source, recipe, line, name: name({ width: 1, height: 1 }), palette: brand.palette };
+    const file = await core.makeFile(task);
+    const size = { width: Math.round(file.widthPx), height: Math.round(file.heightPx) };
+    made.push({ ...file, name: name(size), variant: variant.name, purpose: line.purpose });
     if (!(await countDone(pool, id, made.length))) return;
     await announce(pool, id);
   }
   const named = uniqueFiles(made);
-  const entries = new Map(named.map((f) => [f.name, f.png]));
+  const entries = new Map(named.map((f) => [f.name, f.bytes]));
   entries.set('receipt.txt', new TextEncoder().encode(writeReceipt(mark, named)));
   const packed = await pack(entries);
   readBackZip(packed, entries, delivery.zipName);
@@ -82,7 +78,7 @@ async function makeAll({ pool, core }: DeliveryDeps, id: string): Promise<void> 
         variant: f.variant,
         purpose: f.purpose,
         receipt: f.receipt,
-        blobSha: await keepBlob(tx, f.png, 'image/png'),
+        blobSha: await keepBlob(tx, f.bytes, f.mediaType),
       });
     const zipSha = await keepBlob(tx, packed, 'application/zip');
     await finishDelivery(tx, id, zipSha, files);

@@ -1,4 +1,4 @@
-import type { FileReceipt } from '../../contract/views';
+import type { FileReceipt } from '../../core/formats/receipt';
 
 /** The receipt as a text file: one line a file, with what was read back from it. */
 export function writeReceipt(
@@ -7,14 +7,16 @@ export function writeReceipt(
 ): string {
   const width = Math.max(...files.map((f) => f.name.length));
   const lines = files.map(({ name, variant, receipt: r }) => {
+    const round = (v: number) => Math.round(v * 100) / 100;
     const facts = [
-      `${r.width} × ${r.height} px`,
+      `${r.format.toUpperCase()}, ${round(r.width)} × ${round(r.height)} ${r.unit}`,
       variant,
       'transparent',
-      r.isSrgb ? 'sRGB' : 'no colour space',
-      r.isInterlaced ? 'interlaced' : 'not interlaced',
-      `${r.bytes} bytes`,
     ];
+    if (r.ppi !== null) facts.push(`${Math.round(r.ppi)} ppi`);
+    if (r.paths !== null) facts.push(`${r.paths} ${r.paths === 1 ? 'path' : 'paths'}`, 'no picture', 'no text');
+    else facts.push(r.isSrgb ? 'sRGB' : 'no colour space', r.isInterlaced ? 'interlaced' : 'not interlaced');
+    facts.push(`${r.bytes} bytes`);
     if (r.enlargement > 1.005) facts.push(`enlarged ${r.enlargement.toFixed(2)} times`);
     return `${name.padEnd(width)}  ${facts.join(', ')}`;
   });

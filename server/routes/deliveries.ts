@@ -1,9 +1,10 @@
 import { Hono } from 'hono';
+import { paths } from '../../contract/paths';
 import { streamSSE } from 'hono/streaming';
 import { addDeliveryRequest, checkBody } from '../../contract/requests';
 import { CoreError } from '../../core/errors';
 import { slug } from '../../core/recipe/fileNames';
-import type { AppDeps } from '../app';
+import type { AppDeps } from '../deps';
 import { announce } from '../jobs/makeDelivery';
 import { planFiles } from '../planFiles';
 import { readBlob } from '../store/blobs';
@@ -11,8 +12,8 @@ import { findBrand } from '../store/brands';
 import { asId } from '../store/db';
 import { addDelivery, cancelDelivery, findDelivery, findZip, listDeliveries } from '../store/deliveries';
 import { findMark } from '../store/marks';
-import { attachment } from './pictures';
-import { readJson } from './readJson';
+import { attachment } from './respond';
+import { limitJson, readJson } from './readJson';
 
 /** How often a stream looks for itself, should a notice get lost. */
 const LOOK_AGAIN_MS = 2000;
@@ -20,7 +21,7 @@ const hasEnded = (state: string) => state !== 'waiting' && state !== 'making';
 
 export const deliveryRoutes = ({ pool, jobs, events }: AppDeps) =>
   new Hono()
-    .post('/api/marks/:id/deliveries', async (c) => {
+    .post(paths.markDeliveries(':id'), limitJson, async (c) => {
       const { basedOn } = await checkBody(addDeliveryRequest, await readJson(c));
       const mark = await findMark(pool, asId(c.req.param('id'), 'mark'));
       if (mark.revision !== basedOn)
@@ -36,18 +37,18 @@ export const deliveryRoutes = ({ pool, jobs, events }: AppDeps) =>
       await jobs.addDelivery(id);
       return c.json(await findDelivery(pool, id), 201);
     })
-    .get('/api/brands/:id/deliveries', async (c) => {
+    .get(paths.brandDeliveries(':id'), async (c) => {
       const markId = c.req.query('mark');
       return c.json(await listDeliveries(pool, asId(c.req.param('id'), 'brand'), markId ? asId(markId, 'mark') : null));
     })
-    .get('/api/deliveries/:id', async (c) => c.json(await findDelivery(pool, asId(c.req.param('id'), 'delivery'))))
-    .post('/api/deliveries/:id/cancel', async (c) => {
+    .get(paths.delivery(':id'), async (c) => c.json(await findDelivery(pool, asId(c.req.param('id'), 'delivery'))))
+    .post(paths.deliveryCancel(':id'), async (c) => {
       const id = asId(c.req.param('id'), 'delivery');
       await cancelDelivery(pool, id);
       await announce(pool, id);
       return c.json(await findDelivery(pool, id));
     })
-    .get('/api/deliveries/:id/zip', async (c) => {
+    .get(paths.deliveryZip(':id'), async (c) => {
       const zip = await findZip(pool, asId(c.req.param('id'), 'delivery'));
       if (!zip) throw new CoreError('store/not-found', 'This delivery has no files yet.');
       const { bytes } = await readBlob(pool, zip.sha);
@@ -55,7 +56,7 @@ export const deliveryRoutes = ({ pool, jobs, events }: AppDeps) =>
       c.header('Content-Disposition', attachment(zip.name));
       return c.body(bytes as Buffer<ArrayBuffer>);
     })
-    .get('/api/deliveries/:id/events', async (c) => {
+    .get(paths.deliveryEvents(':id'), async (c) => {
       const id = asId(c.req.param('id'), 'delivery');
       await findDelivery(pool, id);
       return streamSSE(c, async (stream) => {

@@ -1,4 +1,5 @@
 import { Hono } from 'hono';
+import { paths } from '../../contract/paths';
 import {
   addSiblingsRequest,
   changeMarkRequest,
@@ -8,56 +9,56 @@ import {
 } from '../../contract/requests';
 import { CoreError } from '../../core/errors';
 import { readRecipe } from '../../core/recipe/recipe';
-import type { AppDeps } from '../app';
+import type { AppDeps } from '../deps';
 import { MOST_BYTES } from '../../codecs/decodePicture';
 import { findBrand } from '../store/brands';
 import { asId, withTransaction } from '../store/db';
 import { addSiblings, changeMark, findMark, listMarks, removeMark, saveRecipe, stepHistory } from '../store/marks';
 import { makeMark } from '../makeMark';
 import { takeIn } from '../takeIn';
-import { readJson } from './readJson';
+import { limitBody, limitJson, readJson } from './readJson';
 
 export const markRoutes = ({ pool, core }: AppDeps) =>
   new Hono()
-    .get('/api/brands/:id/marks', async (c) => c.json(await listMarks(pool, asId(c.req.param('id'), 'brand'))))
-    .post('/api/brands/:id/marks', async (c) => {
+    .get(paths.brandMarks(':id'), async (c) => c.json(await listMarks(pool, asId(c.req.param('id'), 'brand'))))
+    .post(paths.brandMarks(':id'), limitUpload, async (c) => {
       const brand = await findBrand(pool, asId(c.req.param('id'), 'brand'));
       const name = cleanName(c.req.query('name'));
-      const bytes = await readUpload(c.req.raw, name);
+      const bytes = new Uint8Array(await c.req.arrayBuffer());
       const taken = await takeIn({ pool, core }, brand.id, bytes, name);
       return c.json(taken, taken.isDuplicate ? 200 : 201);
     })
-    .post('/api/brands/:id/made', async (c) => {
+    .post(paths.brandMade(':id'), limitJson, async (c) => {
       const brand = await findBrand(pool, asId(c.req.param('id'), 'brand'));
       const taken = await makeMark({ pool, core }, brand.id, await checkBody(makeMarkRequest, await readJson(c)));
       return c.json(taken, taken.isDuplicate ? 200 : 201);
     })
-    .get('/api/marks/:id', async (c) => c.json(await findMark(pool, asId(c.req.param('id'), 'mark'))))
-    .patch('/api/marks/:id', async (c) => {
+    .get(paths.mark(':id'), async (c) => c.json(await findMark(pool, asId(c.req.param('id'), 'mark'))))
+    .patch(paths.mark(':id'), limitJson, async (c) => {
       const change = await checkBody(changeMarkRequest, await readJson(c));
       return c.json(await changeMark(pool, asId(c.req.param('id'), 'mark'), change));
     })
-    .delete('/api/marks/:id', async (c) => {
+    .delete(paths.mark(':id'), async (c) => {
       await removeMark(pool, asId(c.req.param('id'), 'mark'));
       return c.body(null, 204);
     })
-    .put('/api/marks/:id/recipe', async (c) => {
+    .put(paths.markRecipe(':id'), limitJson, async (c) => {
       const id = asId(c.req.param('id'), 'mark');
       const body = await checkBody(saveRecipeRequest, await readJson(c));
       const recipe = readRecipe(body.recipe);
       return c.json(await withTransaction(pool, (tx) => saveRecipe(tx, id, body.basedOn, recipe, body.why)));
     })
-    .post('/api/marks/:id/siblings', async (c) => {
+    .post(paths.markSiblings(':id'), limitJson, async (c) => {
       const id = asId(c.req.param('id'), 'mark');
       const { marks } = await checkBody(addSiblingsRequest, await readJson(c));
       const siblings = marks.map((m) => ({ name: m.name, recipe: readRecipe(m.recipe) }));
       const added = await withTransaction(pool, (tx) => addSiblings(tx, id, siblings));
       return c.json(await Promise.all(added.map((one) => findMark(pool, one))), 201);
     })
-    .post('/api/marks/:id/undo', async (c) =>
+    .post(paths.markStep(':id', 'undo'), async (c) =>
       c.json(await withTransaction(pool, (tx) => stepHistory(tx, asId(c.req.param('id'), 'mark'), 'undo'))),
     )
-    .post('/api/marks/:id/redo', async (c) =>
+    .post(paths.markStep(':id', 'redo'), async (c) =>
       c.json(await withTransaction(pool, (tx) => stepHistory(tx, asId(c.req.param('id'), 'mark'), 'redo'))),
     );
 
@@ -72,22 +73,13 @@ function cleanName(given: string | undefined): string {
   return name || 'unnamed file';
 }
 
-/** The body's bytes, stopped as soon as they are too many. @throws CoreError 'intake/too-large' naming the file */
-async function readUpload(request: Request, name: string): Promise<Uint8Array> {
-  const tooLarge = (size: number) =>
-    new CoreError(
-      'intake/too-large',
-      `${name} has ${Math.ceil(size / 1048576)} MB or more; the most is 80 MB. Save it smaller, or as JPEG.`,
-      { file: name },
-    );
-  const declared = Number(request.headers.get('content-length') ?? 0);
-  if (declared > MOST_BYTES) throw tooLarge(declared);
-  const chunks: Uint8Array[] = [];
-  let size = 0;
-  for await (const chunk of (request.body ?? []) as AsyncIterable<Uint8Array>) {
-    size += chunk.length;
-    if (size > MOST_BYTES) throw tooLarge(size);
-    chunks.push(chunk);
-  }
-  return Buffer.concat(chunks);
-}
+const MOST_UPLOAD_MB = MOST_BYTES / 1048576;
+
+const limitUpload = limitBody(MOST_UPLOAD_MB, (c) => {
+  const name = cleanName(c.req.query('name'));
+  return new CoreError(
+    'intake/too-large',
+    `${name} has more than ${MOST_UPLOAD_MB} MB, which is the most. Save it smaller, or as JPEG.`,
+    { file: name },
+  );
+});

@@ -1,11 +1,14 @@
-import { type Context, Hono } from 'hono';
+import { Hono } from 'hono';
+import { paths } from '../../contract/paths';
 import { CoreError } from '../../core/errors';
-import type { AppDeps } from '../app';
+import type { AppDeps } from '../deps';
 import type { ThumbnailResult } from '../coreTasks';
 import { readBlob } from '../store/blobs';
 import { isGroundBlob } from '../store/brands';
 import { asId } from '../store/db';
 import { findMark, findMarkPictures, saveFindings } from '../store/marks';
+import { readSource } from '../sources';
+import { attachment, send } from './respond';
 
 const FOREVER = 'private, max-age=31536000, immutable';
 const THUMBNAIL_PX = 560;
@@ -17,14 +20,15 @@ export function pictureRoutes({ pool, core }: AppDeps) {
   const thumbnails = new Map<string, Promise<ThumbnailResult>>();
 
   return new Hono()
-    .get('/api/marks/:id/original', async (c) => {
+    .get(paths.markOriginal(':id'), async (c) => {
       const pictures = await findMarkPictures(pool, asId(c.req.param('id'), 'mark'));
       const { bytes, mediaType } = await readBlob(pool, pictures.original);
       c.header('Content-Disposition', attachment(pictures.originalName));
       return send(c, bytes, mediaType);
     })
-    .get('/api/marks/:id/picture/:size{(working|reduced)\\.png}', async (c) => {
+    .get(paths.markPictures(':id'), async (c) => {
       const pictures = await findMarkPictures(pool, asId(c.req.param('id'), 'mark'));
+      if (pictures.source !== 'picture') throw new CoreError('store/not-found', 'This mark is a drawing.');
       const { bytes } = await readBlob(
         pool,
         c.req.param('size') === 'working.png' ? pictures.working : pictures.reduced,
@@ -32,17 +36,20 @@ export function pictureRoutes({ pool, core }: AppDeps) {
       c.header('Cache-Control', FOREVER);
       return send(c, bytes, 'image/png');
     })
-    .get('/api/marks/:id/master.png', async (c) => {
+    .get(paths.markDrawing(':id'), async (c) => {
+      const pictures = await findMarkPictures(pool, asId(c.req.param('id'), 'mark'));
+      if (pictures.source !== 'drawing') throw new CoreError('store/not-found', 'This mark is not a drawing.');
+      const { bytes } = await readBlob(pool, pictures.working);
+      c.header('Cache-Control', FOREVER);
+      return send(c, bytes, 'application/json');
+    })
+    .get(paths.markMaster(':id'), async (c) => {
       const mark = await findMark(pool, asId(c.req.param('id'), 'mark'));
-      const pictures = await findMarkPictures(pool, mark.id);
-      const working = await readBlob(pool, pictures.working);
-      const png = await core.makeMaster({
-        picture: { key: pictures.working, png: working.bytes, reduction: 1 },
-        recipe: mark.recipe,
-      });
+      const source = await readSource(pool, mark.id, 'working');
+      const png = await core.makeMaster({ source, recipe: mark.recipe });
       return send(c, png, 'image/png');
     })
-    .get('/api/marks/:id/thumbnail.png', async (c) => {
+    .get(paths.markThumbnail(':id'), async (c) => {
       const mark = await findMark(pool, asId(c.req.param('id'), 'mark'));
       const key = `${mark.id}@${mark.revision}`;
       let made = thumbnails.get(key);
@@ -56,8 +63,8 @@ export function pictureRoutes({ pool, core }: AppDeps) {
       if (c.req.query('revision') === String(mark.revision)) c.header('Cache-Control', FOREVER);
       return send(c, png, 'image/png');
     })
-    .get('/api/blobs/:sha', async (c) => {
-      const sha = c.req.param('sha');
+    .get(paths.blob(':sha'), async (c) => {
+      const sha = c.req.param('sha') ?? '';
       if (!/^[0-9a-f]{64}$/.test(sha) || !(await isGroundBlob(pool, sha)))
         throw new CoreError('store/not-found', 'There is no such picture.');
       const { bytes, mediaType } = await readBlob(pool, sha);
@@ -66,21 +73,9 @@ export function pictureRoutes({ pool, core }: AppDeps) {
     });
 
   async function makeThumbnail(id: string, revision: number, recipe: unknown): Promise<ThumbnailResult> {
-    const pictures = await findMarkPictures(pool, id);
-    const reduced = await readBlob(pool, pictures.reduced);
-    const picture = { key: pictures.reduced, png: reduced.bytes, reduction: pictures.width / pictures.reducedWidth };
-    const made = await core.makeThumbnail({ picture, recipe, longestPx: THUMBNAIL_PX });
+    const source = await readSource(pool, id, 'reduced');
+    const made = await core.makeThumbnail({ source, recipe, longestPx: THUMBNAIL_PX });
     await saveFindings(pool, id, revision, made.findings);
     return made;
   }
 }
-
-const send = (c: Context, bytes: Uint8Array, mediaType: string) => {
-  c.header('Content-Type', mediaType);
-  c.header('X-Content-Type-Options', 'nosniff');
-  return c.body(bytes as Uint8Array<ArrayBuffer>);
-};
-
-/** A download under a name; other letters than plain ones travel as RFC 5987 asks. */
-export const attachment = (name: string) =>
-  `attachment; filename="${name.replace(/[^\x20-\x7e]|["\\]/g, '_')}"; filename*=UTF-8''${encodeURIComponent(name)}`;

@@ -1,3 +1,4 @@
+import { completeReceipt } from '../../core/formats/receipt';
 import type { DeliveredFileView, DeliveryView } from '../../contract/views';
 import { type Db, oneRow } from './db';
 
@@ -36,7 +37,7 @@ const toView = (r: DeliveryRow, files: FileRow[]): DeliveryView => ({
   problem: r.error?.message ?? null,
   createdAt: r.created_at.toISOString(),
   finishedAt: r.finished_at?.toISOString() ?? null,
-  files,
+  files: files.map((f) => ({ ...f, receipt: completeReceipt(f.receipt) })),
 });
 
 export async function addDelivery(

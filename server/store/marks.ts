@@ -12,6 +12,7 @@ interface MarkRow {
   state: MarkCard['state'];
   original_sha: string;
   original_name: string;
+  source: MarkView['source'];
   working_sha: string;
   reduced_sha: string;
   width: number;
@@ -23,6 +24,7 @@ interface MarkRow {
   recipe: unknown;
   parent_id: string | null;
   redo_id: string | null;
+  created_at: Date;
   updated_at: Date;
 }
 
@@ -38,6 +40,7 @@ const toCard = (r: MarkRow): MarkCard => ({
   originalName: r.original_name,
   width: r.width,
   height: r.height,
+  createdAt: r.created_at.toISOString(),
   updatedAt: r.updated_at.toISOString(),
 });
 
@@ -48,6 +51,7 @@ const toView = (r: MarkRow): MarkView => ({
   canUndo: r.parent_id !== null,
   canRedo: r.redo_id !== null,
   reducedWidth: r.reduced_width,
+  source: r.source,
 });
 
 const SELECT = `
@@ -56,7 +60,9 @@ const SELECT = `
   from mark m join recipe_revision r on r.id = m.revision_id`;
 
 export async function listMarks(db: Db, brandId: string): Promise<MarkCard[]> {
-  const { rows } = await db.query<MarkRow>(`${SELECT} where m.brand_id = $1 order by m.created_at, m.id`, [brandId]);
+  const { rows } = await db.query<MarkRow>(`${SELECT} where m.brand_id = $1 order by m.created_at desc, m.id`, [
+    brandId,
+  ]);
   return rows.map(toCard);
 }
 
@@ -69,6 +75,8 @@ async function findMarkRow(db: Db, id: string, lock = ''): Promise<MarkRow> {
 
 export interface MarkPictures {
   readonly original: string;
+  readonly source: MarkView['source'];
+  /** The working picture as a PNG, or the working drawing as JSON. */
   readonly working: string;
   readonly reduced: string;
   readonly originalName: string;
@@ -82,6 +90,7 @@ export async function findMarkPictures(db: Db, id: string): Promise<MarkPictures
   const r = await findMarkRow(db, id);
   return {
     original: r.original_sha,
+    source: r.source,
     working: r.working_sha,
     reduced: r.reduced_sha,
     originalName: r.original_name,
@@ -103,6 +112,7 @@ export interface NewMark {
   readonly brandId: string;
   readonly name: string;
   readonly kind: MarkCard['kind'];
+  readonly source: MarkView['source'];
   readonly originalSha: string;
   readonly originalName: string;
   readonly workingSha: string;
@@ -119,8 +129,8 @@ export interface NewMark {
 export async function addMark(db: Db, m: NewMark): Promise<string | null> {
   try {
     const { rows } = await db.query<{ id: string }>(
-      `insert into mark (brand_id, name, kind, original_sha, original_name, working_sha, reduced_sha, width, height, reduced_width, found, findings)
-       values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12) returning id`,
+      `insert into mark (brand_id, name, kind, original_sha, original_name, working_sha, reduced_sha, width, height, reduced_width, found, findings, source)
+       values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13) returning id`,
       [
         m.brandId,
         m.name,
@@ -134,6 +144,7 @@ export async function addMark(db: Db, m: NewMark): Promise<string | null> {
         m.reducedWidth,
         JSON.stringify(m.found),
         JSON.stringify(m.findings),
+        m.source,
       ],
     );
     const id = rows[0].id;
@@ -159,8 +170,8 @@ export async function addSiblings(
   const ids: string[] = [];
   for (const { name, recipe } of siblings) {
     const { rows } = await db.query<{ id: string }>(
-      `insert into mark (brand_id, name, kind, original_sha, original_name, working_sha, reduced_sha, width, height, reduced_width, found, part)
-       select brand_id, $2, kind, original_sha, original_name, working_sha, reduced_sha, width, height, reduced_width, found,
+      `insert into mark (brand_id, name, kind, original_sha, original_name, working_sha, reduced_sha, width, height, reduced_width, found, source, part)
+       select brand_id, $2, kind, original_sha, original_name, working_sha, reduced_sha, width, height, reduced_width, found, source,
          (select max(n.part) + 1 from mark n where n.brand_id = m.brand_id and n.original_sha = m.original_sha)
        from mark m where m.id = $1 returning id`,
       [markId, name],

@@ -18,14 +18,33 @@ afterAll(() => app.close());
 
 const save = (recipe: MarkView['recipe']) =>
   app.json<MarkView>('PUT', paths.markRecipe(mark.id), { basedOn: mark.revision, why: 'test', recipe });
+const png = { id: 'png', params: {} };
 const make = async (m: MarkView) => app.json<DeliveryView>('POST', paths.markDeliveries(m.id), { basedOn: m.revision });
 
 describe('a delivery', () => {
   it('holds every file at its size with true alpha, and a receipt of what was read back', async () => {
     const lines = [
-      { id: 'a', variant: 'colour', purpose: 'web', widthPx: 320, paddingPct: 0, format: 'png' },
-      { id: 'b', variant: 'reversed', purpose: 'icon', widthPx: 128, paddingPct: 6, format: 'png' },
-      { id: 'c', variant: 'black', purpose: 'web', widthPx: 320, paddingPct: 10, format: 'png' },
+      {
+        id: 'a',
+        variant: 'colour',
+        purpose: 'web',
+        size: { id: 'width', params: { widthPx: 320, paddingPct: 0 } },
+        format: png,
+      },
+      {
+        id: 'b',
+        variant: 'reversed',
+        purpose: 'icon',
+        size: { id: 'box', params: { widthPx: 128, heightPx: 128, paddingPct: 6, align: 'centre' } },
+        format: png,
+      },
+      {
+        id: 'c',
+        variant: 'black',
+        purpose: 'web',
+        size: { id: 'width', params: { widthPx: 320, paddingPct: 10 } },
+        format: png,
+      },
     ];
     mark = await save({ ...mark.recipe, files: { pattern: '{brand}-{mark}-{variant}-{width}x{height}', lines } });
     const done = await app.waitFor((await make(mark)).id);
@@ -59,7 +78,15 @@ describe('a delivery', () => {
     expect(((await response.json()) as ErrorBody).error.message).toContain('no size line');
   });
   it('fails with words when the cut-out leaves nothing, and offers no file', async () => {
-    const lines = [{ id: 'a', variant: 'colour', purpose: 'web', widthPx: 100, paddingPct: 0, format: 'png' }];
+    const lines = [
+      {
+        id: 'a',
+        variant: 'colour',
+        purpose: 'web',
+        size: { id: 'width', params: { widthPx: 100, paddingPct: 0 } },
+        format: png,
+      },
+    ];
     const stages = {
       ...mark.recipe.stages,
       crop: { ...mark.recipe.stages.crop, rect: { x: 0, y: 0, width: 20, height: 20 } },
@@ -83,9 +110,8 @@ describe('a delivery', () => {
       id: `l${k}`,
       variant: 'colour',
       purpose: 'print',
-      widthPx: 1800 + k,
-      paddingPct: 0,
-      format: 'png',
+      size: { id: 'width', params: { widthPx: 1800 + k, paddingPct: 0 } },
+      format: png,
     }));
     mark = await save({ ...mark.recipe, files: { ...mark.recipe.files, lines } });
     const { id } = await make(mark);

@@ -3,17 +3,18 @@ import { packColours } from '../../core/matte/dominantColours';
 import type { RowSegments } from '../../core/matte/rowSegments';
 import { type Box, filledBox, stackRoom } from '../../core/matte/spreadGround';
 
+interface Filling {
+  readonly distance: Uint8Array;
+  readonly labels: Int32Array;
+  readonly width: number;
+  readonly height: number;
+  readonly tolerance: number;
+  readonly segments?: RowSegments;
+}
+
 /** Fills the ground round a pixel with a label, in `labels`. */
-export function fillFrom(
-  start: number,
-  distance: Uint8Array,
-  labels: Int32Array,
-  width: number,
-  height: number,
-  tolerance: number,
-  label: number,
-  segments?: RowSegments,
-): { filled: number; box: Box } {
+export function fillFrom(start: number, label: number, on: Filling): { filled: number; box: Box } {
+  const { distance, labels, width, height, tolerance, segments } = on;
   const stack = stackRoom(width, height);
   return call(segments ? [distance, segments.state] : [distance], [labels], stack, ({ k, at, scratch }) => {
     k.setFill({

@@ -3,12 +3,12 @@ import { Link, NavLink, Outlet } from 'react-router';
 import { useBrand } from '../data/useBrand';
 import { NewBrandDialog } from '../components/NewBrandDialog';
 import { TasselMark } from '../components/TasselMark';
-import { useRoom } from './room';
+import { useTheme } from './theme';
 import { useState } from 'react';
 
-/** What stands round every screen: name, ways, brand and room. */
+/** What stands round every screen: name, ways, brand and theme. */
 export function Shell() {
-  const { room, setRoom } = useRoom();
+  const { name: theme, setName: setTheme } = useTheme();
   const { brand, brands, choose } = useBrand();
   const [isAdding, setAdding] = useState(false);
   const items = [
@@ -31,8 +31,8 @@ export function Shell() {
           <Dropdown menu={{ items }} trigger={['click']}>
             <button type="button">{brand?.name ?? 'No brand yet'} ▾</button>
           </Dropdown>
-          <button type="button" onClick={() => setRoom(room === 'light' ? 'dark' : 'light')}>
-            {room === 'light' ? 'Light room' : 'Dark room'}
+          <button type="button" onClick={() => setTheme(theme === 'light' ? 'dark' : 'light')}>
+            {theme === 'light' ? 'Light theme' : 'Dark theme'}
           </button>
         </div>
       </header>

@@ -8,7 +8,7 @@ import { StrictMode, Suspense, lazy } from 'react';
 import { createRoot } from 'react-dom/client';
 import { Navigate, RouterProvider, createBrowserRouter } from 'react-router';
 import { Shell } from './Shell';
-import { RoomProvider } from './room';
+import { ThemeProvider } from './theme';
 import { Waiting } from '../components/Waiting';
 import { MarksScreen } from '../screens/marks/MarksScreen';
 
@@ -59,11 +59,11 @@ const router = createBrowserRouter([
 createRoot(document.getElementById('root') as HTMLElement).render(
   <StrictMode>
     <QueryClientProvider client={queries}>
-      <RoomProvider>
+      <ThemeProvider>
         <AntApp component={false}>
           <RouterProvider router={router} />
         </AntApp>
-      </RoomProvider>
+      </ThemeProvider>
     </QueryClientProvider>
   </StrictMode>,
 );

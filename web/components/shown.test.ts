@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { proofGrounds } from '../screens/bench/useEngine';
+import { proofGrounds } from '../data/proofGrounds';
 import { fitBox } from './Canvas';
 import { contrastWords } from './contrastWords';
 

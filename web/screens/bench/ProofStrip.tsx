@@ -2,7 +2,8 @@ import { useCallback } from 'react';
 import { Canvas, fitBox } from '../../components/Canvas';
 import { contrastWords } from '../../components/contrastWords';
 import { coverWith, usePhotos } from '../../components/usePhoto';
-import type { ProofGround, Shown } from './useEngine';
+import type { ProofGround } from '../../data/proofGrounds';
+import { type Shown, masterOf } from '../../data/useEngine';
 
 interface Props {
   readonly grounds: readonly ProofGround[];
@@ -11,7 +12,7 @@ interface Props {
   readonly onChoose: (id: string) => void;
 }
 
-/** The floor of the room: the result live on every ground. A click puts that ground under the bench. */
+/** The result live on every ground. A click puts that ground under the bench. */
 export function ProofStrip({ grounds, shown, chosen, onChoose }: Props) {
   const photos = usePhotos(grounds.flatMap((g) => (g.url ? [g.url] : [])));
   return (
@@ -30,19 +31,15 @@ export function ProofStrip({ grounds, shown, chosen, onChoose }: Props) {
   );
 }
 
-function Proof({
-  ground,
-  shown,
-  photo,
-  isChosen,
-  onChoose,
-}: {
-  ground: ProofGround;
-  shown: Shown | null;
-  photo: ImageBitmap | null;
-  isChosen: boolean;
-  onChoose: () => void;
-}) {
+interface ProofProps {
+  readonly ground: ProofGround;
+  readonly shown: Shown | null;
+  readonly photo: ImageBitmap | null;
+  readonly isChosen: boolean;
+  readonly onChoose: () => void;
+}
+
+function Proof({ ground, shown, photo, isChosen, onChoose }: ProofProps) {
   const draw = useCallback(
     (context: CanvasRenderingContext2D, w: number, h: number) => {
       context.imageSmoothingQuality = 'high';
@@ -50,23 +47,18 @@ function Proof({
         context.fillStyle = ground.hex;
         context.fillRect(0, 0, w, h);
       } else if (photo) coverWith(context, photo, 0, 0, w, h);
-      if (!shown?.extents || !shown.result) return;
-      const { extents: e, result } = shown;
+      const { extents: e, bitmap } = masterOf(shown) ?? { extents: null, bitmap: null };
+      if (!e || !bitmap) return;
       const to = fitBox(e.width, e.height, w, h - 14, 10);
-      context.drawImage(result, to.x, to.y, to.width, to.height);
+      context.drawImage(bitmap, to.x, to.y, to.width, to.height);
     },
     [ground.hex, photo, shown],
   );
   const { text, isWeak } = contrastWords(shown?.contrast[ground.id]);
   return (
-    <button
-      type="button"
-      className="proof-one"
-      aria-pressed={isChosen}
-      onClick={onChoose}
-      aria-label={`${ground.name}, contrast ${text}`}
-    >
+    <button type="button" className="proof-one" aria-pressed={isChosen} onClick={onChoose}>
       <Canvas draw={draw} />
+      {!shown && <span className="proof-wait measuring">…</span>}
       <span className={isWeak ? 'proof-name is-weak' : 'proof-name'}>
         {ground.name}
         {text && ` · ${text}`}

@@ -1,7 +1,7 @@
 import { useEffect, useState } from 'react';
 import type { StageValues } from '../../../core/stages';
 import type { Candidates } from '../../../worker/protocol';
-import type { Engine } from './useEngine';
+import type { Engine } from '../../data/useEngine';
 
 /** What the whole sheet holds, asked for only while the crop is looked at. */
 export function useCandidates(engine: Engine, values: StageValues, isWanted: boolean): Candidates | null {

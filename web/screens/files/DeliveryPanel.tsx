@@ -6,7 +6,7 @@ import type { DeliveryView, MarkView } from '../../../contract/views';
 import { send } from '../../data/http';
 import { deliveriesQuery } from '../../data/queries';
 import { wordsFor } from '../../messages';
-import type { RecipeDraft } from '../bench/useRecipeDraft';
+import type { RecipeDraft } from '../../data/useRecipeDraft';
 import { Receipt } from './Receipt';
 
 interface Props {
@@ -52,7 +52,7 @@ export function DeliveryPanel({ mark, draft, count, enlarged, isBlocked, hasExte
           <b>
             {enlarged} of {count} enlarged.
           </b>{' '}
-          The original is smaller than these widths, so edges turn soft. Use a smaller width, or a larger original.
+          The original is smaller than these sizes, so edges turn soft. Use a smaller size, or a larger original.
         </p>
       )}
       <Button
@@ -76,7 +76,7 @@ export function DeliveryPanel({ mark, draft, count, enlarged, isBlocked, hasExte
           <b>Not made.</b> {delivery.problem}
         </p>
       )}
-      {delivery?.state === 'cancelled' && <p className="finding note">Stopped. No file was kept.</p>}
+      {delivery?.state === 'cancelled' && <p className="finding note">Cancelled. No file was kept.</p>}
       {delivery?.state === 'ready' && (
         <>
           <Button size="large" block href={paths.deliveryZip(delivery.id)} download={delivery.zipName}>
@@ -113,7 +113,7 @@ function Making({ delivery }: { delivery: DeliveryView }) {
         {rest !== null && rest > 900 && `, about ${Math.ceil(rest / 1000)} s to go`}
       </span>
       <button type="button" className="plain" onClick={() => cancel.mutate()}>
-        Stop
+        Cancel
       </button>
     </div>
   );

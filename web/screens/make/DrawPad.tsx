@@ -1,6 +1,8 @@
 import { Button, Segmented, Slider } from 'antd';
-import { type PointerEvent, memo, useRef, useState } from 'react';
+import { useDrag } from '@use-gesture/react';
+import { memo, useRef, useState } from 'react';
 import { type PenPoint, penOutline } from '../../../core/geometry/penStroke';
+import { printPath } from '../../../core/vector/path';
 import { InkSwatches } from './InkSwatches';
 
 export interface Stroke {
@@ -33,7 +35,7 @@ interface Props {
 
 const outlineOf = (drawing: Drawing, pen: Pen): string => {
   const bySpeed = !drawing.some((s) => s.hasPressure);
-  return drawing.map((s) => penOutline(s.points, { ...pen, bySpeed })).join('');
+  return drawing.map((s) => printPath(penOutline(s.points, { ...pen, bySpeed }), 2)).join('');
 };
 
 // Of the tries only the one under the hand changes: the others keep their outlines.
@@ -56,12 +58,19 @@ export function DrawPad({ tries, chosen, pen, colour, palette, onTries, onChoose
     const round = (v: number) => Math.round(v * 10) / 10;
     return [round((e.clientX - left) / scale), round((e.clientY - top) / scale), e.pressure || 0.5];
   };
-  const onPointerMove = (e: PointerEvent<SVGSVGElement>) => {
-    if (!live) return;
-    // A fast hand leaves several points between two frames.
-    const seen = e.nativeEvent.getCoalescedEvents?.() ?? [];
-    setLive({ ...live, points: [...live.points, ...(seen.length ? seen : [e.nativeEvent]).map(read)] });
-  };
+  const bindDrag = useDrag(
+    ({ event, first, last, memo }) => {
+      const e = event as PointerEvent;
+      // A fast hand leaves several points between two frames.
+      const seen = first ? [] : (e.getCoalescedEvents?.() ?? []);
+      const before: Stroke = first ? { points: [], hasPressure: e.pointerType === 'pen' } : (memo as Stroke);
+      const stroke = { ...before, points: [...before.points, ...(seen.length ? seen : [e]).map(read)] };
+      if (last) setDrawing([...drawing, before]);
+      setLive(last ? null : stroke);
+      return stroke;
+    },
+    { pointer: { keys: false } },
+  );
   return (
     <section className="pad" aria-label="Pad">
       <div className="pad-tools">
@@ -78,28 +87,19 @@ export function DrawPad({ tries, chosen, pen, colour, palette, onTries, onChoose
         <InkSwatches colour={colour} palette={palette} onColour={onColour} />
         <span className="pad-space" />
         <Button size="small" disabled={drawing.length === 0} onClick={() => setDrawing(drawing.slice(0, -1))}>
-          Step back
+          Undo
         </Button>
         <Button size="small" disabled={drawing.length === 0} onClick={() => setDrawing([])}>
           Clear
         </Button>
       </div>
       <svg
+        {...bindDrag()}
         ref={pad}
         className={`pad-sheet ${tone}`}
         viewBox={`0 0 ${PAD.width} ${PAD.height}`}
         role="img"
         aria-label="Sign here"
-        onPointerDown={(e) => {
-          e.currentTarget.setPointerCapture(e.pointerId);
-          setLive({ points: [read(e)], hasPressure: e.pointerType === 'pen' });
-        }}
-        onPointerMove={onPointerMove}
-        onPointerUp={() => {
-          if (live) setDrawing([...drawing, live]);
-          setLive(null);
-        }}
-        onPointerCancel={() => setLive(null)}
       >
         <line x1={60} x2={940} y1={330} y2={330} className="pad-line" />
         <Ink drawing={live ? [...drawing, live] : drawing} pen={pen} colour={colour} />

@@ -32,16 +32,19 @@ function Make({ how, brand }: { how: 'draw' | 'type'; brand: BrandView }) {
   const [type, setType] = useState(startType);
   const [colour, setColour] = useState(BLACK);
   const [name, setName] = useState('');
+  const [kind, setKind] = useState<'logo' | 'signature' | null>(null);
   const [choice, setChoice] = useState<Choice>(startChoice);
   const { state: asked } = useLocation() as { state: { photograph?: boolean } | null };
   const [isPhotograph, setPhotograph] = useState(asked?.photograph ?? false);
   const { make, problem, isBusy } = useMake(brandId);
   const isDrawing = how === 'draw';
+  const ownKind = kind ?? (isDrawing ? 'signature' : 'logo');
   const isEmpty = isDrawing ? tries[chosen].length === 0 : type.text.trim() === '';
   const finish = () =>
     void make({
       name: name.trim() || (isDrawing ? 'Drawn signature' : type.text.trim().split('\n')[0].slice(0, 60)),
       colour,
+      kind: ownKind,
       ...(isDrawing
         ? {
             drawn: {
@@ -77,7 +80,7 @@ function Make({ how, brand }: { how: 'draw' | 'type'; brand: BrandView }) {
           </Link>
         </nav>
       </header>
-      <div className="make-room">
+      <div className="make-work">
         {isDrawing ? (
           <DrawPad
             tries={tries}
@@ -111,6 +114,20 @@ function Make({ how, brand }: { how: 'draw' | 'type'; brand: BrandView }) {
             />
           </label>
           <div className="panel-field">
+            <b>Kind</b>
+            <Segmented
+              block
+              size="small"
+              aria-label="Kind"
+              value={ownKind}
+              onChange={(v) => setKind(v as 'logo' | 'signature')}
+              options={[
+                { value: 'logo', label: 'logo' },
+                { value: 'signature', label: 'signature' },
+              ]}
+            />
+          </div>
+          <div className="panel-field">
             <b>Becomes</b>
             <Segmented
               block
@@ -119,7 +136,7 @@ function Make({ how, brand }: { how: 'draw' | 'type'; brand: BrandView }) {
               value={isPhotograph ? 'photograph' : 'paths'}
               onChange={(v) => setPhotograph(v === 'photograph')}
               options={[
-                { value: 'paths', label: 'a mark of paths' },
+                { value: 'paths', label: 'vector artwork' },
                 { value: 'photograph', label: 'a photograph' },
               ]}
             />

@@ -2,7 +2,7 @@ import { Input, InputNumber, Segmented } from 'antd';
 import { useState } from 'react';
 import type { TypeOptions } from '../../../core/type/setType';
 import { type TypefaceId, typefaces } from '../../../core/type/typefaces';
-import { boundsOfPath } from '../../../core/vector/pathData';
+import { boundsOfPath, printPath } from '../../../core/vector/path';
 import { InkSwatches } from './InkSwatches';
 import { useTypeset } from './useTypeset';
 
@@ -35,8 +35,8 @@ const MOST_LETTERS = 80;
 export function TypeSetter({ values, colour, palette, brandName, onChange, onColour }: Props) {
   const [tone, setTone] = useState<'light' | 'dark'>('light');
   const { text, typeface, sizePx, spacing, lineHeight, align } = values;
-  const { d, problem } = useTypeset(text, typeface, values);
-  const box = d ? boundsOfPath(d) : null;
+  const { path, problem } = useTypeset(text, typeface, values);
+  const box = path && boundsOfPath(path);
   const room = box ? Math.max(box.width, box.height) * 0.06 : 0;
   const set = (change: Partial<TypeValues>) => onChange({ ...values, ...change });
   const append = (words: string) =>
@@ -64,7 +64,7 @@ export function TypeSetter({ values, colour, palette, brandName, onChange, onCol
         role="img"
         aria-label="The mark as it will be"
       >
-        {box && <path d={d} fill={colour} />}
+        {path && box && <path d={printPath(path, 2)} fill={colour} />}
       </svg>
       {problem && (
         <p className="finding" role="alert">

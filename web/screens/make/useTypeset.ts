@@ -1,6 +1,7 @@
 import { useEffect, useState } from 'react';
 import { type TypeFont, type TypeOptions, setType } from '../../../core/type/setType';
 import type { TypefaceId } from '../../../core/type/typefaces';
+import type { Path } from '../../../core/vector/path';
 import { wordsFor } from '../../messages';
 import bricolage from '@fontsource/bricolage-grotesque/files/bricolage-grotesque-latin-800-normal.woff?url';
 import caveat from '@fontsource/caveat/files/caveat-latin-400-normal.woff?url';
@@ -29,7 +30,7 @@ export function useTypeset(
   text: string,
   typeface: TypefaceId,
   options: TypeOptions,
-): { d: string; problem: string | null } {
+): { path: Path | null; problem: string | null } {
   const [font, setFont] = useState<{ id: TypefaceId; font: TypeFont } | null>(null);
   const [failure, setFailure] = useState<string | null>(null);
   useEffect(() => {
@@ -41,10 +42,10 @@ export function useTypeset(
       isGone = true;
     };
   }, [typeface]);
-  if (!font || text.trim() === '') return { d: '', problem: failure };
+  if (!font || text.trim() === '') return { path: null, problem: failure };
   try {
-    return { d: setType(text.split('\n').slice(0, 8), font.font, options), problem: null };
+    return { path: setType(text.split('\n').slice(0, 8), font.font, options), problem: null };
   } catch (error) {
-    return { d: '', problem: wordsFor(error) };
+    return { path: null, problem: wordsFor(error) };
   }
 }

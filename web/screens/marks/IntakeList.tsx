@@ -29,7 +29,7 @@ export function IntakeList({
         <h2>{isBusy ? `Taking in, ${ended} of ${rows.length}` : 'Taken in'}</h2>
         {isBusy ? (
           <button type="button" className="plain" onClick={onCancel}>
-            Stop
+            Cancel
           </button>
         ) : (
           <button type="button" className="plain" onClick={onClear}>
@@ -57,7 +57,7 @@ function IntakeLine({ row }: { row: IntakeRow }) {
       <span className={row.state === 'refused' ? 'warn' : 'soft'}>
         {row.state === 'waiting' && 'waiting'}
         {row.state === 'reading' && 'reading and cutting out'}
-        {row.state === 'cancelled' && 'stopped; nothing was kept'}
+        {row.state === 'cancelled' && 'cancelled; nothing was kept'}
         {row.state === 'refused' && row.problem}
         {taken?.isDuplicate && <>The same file is here already, as {taken.mark.name}. </>}
         {taken && !taken.isDuplicate && (

@@ -1,26 +1,45 @@
+import { useState } from 'react';
 import { Link } from 'react-router';
 import { paths } from '../../../contract/paths';
 import type { MarkCard as Card } from '../../../contract/views';
 
+interface Props {
+  readonly mark: Card;
+  /** Tells it from another mark of the same name. */
+  readonly sameName: string | null;
+}
+
 /** A mark on a ground split along the diagonal: its transparency and its legibility show at once. */
-export function MarkCard({ mark }: { mark: Card }) {
+export function MarkCard({ mark, sameName }: Props) {
+  const src = paths.markThumbnail(mark.id, mark.revision);
+  const [ended, setEnded] = useState<{ src: string; isShown: boolean } | null>(null);
+  const state = ended?.src !== src ? 'working' : ended.isShown ? 'shown' : 'failed';
   const worst = mark.findings.find((f) => f.weight !== 'note');
-  const rest = mark.state === 'finished' ? 'finished' : null;
   return (
-    <Link
-      className="mark-card"
-      to={`/marks/${mark.id}/cutOut`}
-      aria-label={`${mark.name}, ${mark.kind}, ${mark.state}${worst ? `, ${worst.title}` : ''}`}
-    >
-      <span className="mark-card-picture">
-        <img src={paths.markThumbnail(mark.id, mark.revision)} alt="" loading="lazy" />
+    <Link className="mark-card" to={`/marks/${mark.id}/cutOut`}>
+      <span className={`mark-card-picture is-${state}`}>
+        <img
+          src={src}
+          alt=""
+          loading="lazy"
+          onLoad={() => setEnded({ src, isShown: true })}
+          onError={() => setEnded({ src, isShown: false })}
+        />
+        {state === 'working' && (
+          <span className="measuring" role="status">
+            Cutting out…
+          </span>
+        )}
+        {state === 'failed' && <span className="warn">No picture; open it to see why</span>}
       </span>
       <span className="mark-card-line">
         <b>{mark.name}</b>
         <span className="soft small">{mark.kind}</span>
       </span>
       <span className="small soft">
-        {mark.variantCount} variants{rest && ` · ${rest}`}
+        {sameName && `${sameName} · `}
+        {mark.variantCount} {mark.variantCount === 1 ? 'variant' : 'variants'}
+        {mark.state === 'finished' && ' · finished'}
         {worst && (
           <>
             {' '}

@@ -11,6 +11,7 @@ import { useBrand } from '../../data/useBrand';
 import { type IntakeRow, useIntake } from '../../data/useIntake';
 import { IntakeList } from './IntakeList';
 import { MarkCard } from './MarkCard';
+import { sameNames } from './sameNames';
 
 const filters = {
   All: () => true,
@@ -46,6 +47,7 @@ export function MarksScreen() {
   const drop = useDropzone({ onDrop: (files) => void intake.add(files), noClick: true, noKeyboard: true });
   usePaste(intake.add);
   const all = useMemo(() => marks.data ?? [], [marks.data]);
+  const alike = useMemo(() => sameNames(all), [all]);
   const shown = useMemo(() => {
     const words = search.trim().toLowerCase();
     return all.filter(
@@ -94,7 +96,7 @@ export function MarksScreen() {
         <div className="marks-grid">
           <div className="drop-card">
             <b>Drop files here</b>
-            <span className="soft small">PNG, JPEG, WebP, TIFF</span>
+            <span className="soft small">PNG, JPEG, WebP, TIFF, SVG</span>
             <span>
               or{' '}
               <button type="button" className="plain" onClick={drop.open}>
@@ -111,11 +113,11 @@ export function MarksScreen() {
             </Link>
           </div>
           {shown.map((mark) => (
-            <MarkCard key={mark.id} mark={mark} />
+            <MarkCard key={mark.id} mark={mark} sameName={alike.get(mark.id) ?? null} />
           ))}
           {!marks.isLoading && all.length > 0 && shown.length === 0 && (
             <p className="soft marks-none">
-              No mark fits.{' '}
+              No marks match.{' '}
               <button
                 type="button"
                 className="plain"

@@ -2,7 +2,7 @@ import { useCallback } from 'react';
 import type { VariantDone } from '../../../worker/protocol';
 import { Canvas, fitBox } from '../../components/Canvas';
 import { coverWith } from '../../components/usePhoto';
-import type { ProofGround } from '../bench/useEngine';
+import type { ProofGround } from '../../data/proofGrounds';
 
 /** One variant on one ground. */
 export function VariantPicture({

@@ -1,13 +1,16 @@
 import './variants.css';
 import { Button, Popconfirm } from 'antd';
 import { useState } from 'react';
-import type { Variant } from '../../../core/recipe/recipe';
+import { fills } from '../../../core/fills';
+import { type Variant, partOf, variantOf } from '../../../core/recipe/recipe';
 import type { VariantDone } from '../../../worker/protocol';
-import type { Engine, ProofGround } from '../bench/useEngine';
-import type { RecipeDraft } from '../bench/useRecipeDraft';
+import type { ProofGround } from '../../data/proofGrounds';
+import type { Engine } from '../../data/useEngine';
+import type { RecipeDraft } from '../../data/useRecipeDraft';
 import { VariantPicture } from './VariantPicture';
 import { VariantSentence } from './VariantSentence';
 import { contrastWords } from '../../components/contrastWords';
+import { Sortable, useSortableItem } from '../../components/Sortable';
 import { usePhotos } from '../../components/usePhoto';
 import { useVariants } from './useVariants';
 
@@ -15,12 +18,13 @@ interface Props {
   readonly draft: RecipeDraft;
   readonly engine: Engine;
   readonly grounds: readonly ProofGround[];
+  readonly palette: readonly { readonly name: string; readonly hex: string }[];
 }
 
 /** The variants, each as a sentence whose parts are edited in place, on a ground, with its contrast on every ground. */
-export function VariantsStage({ draft, engine, grounds }: Props) {
+export function VariantsStage({ draft, engine, grounds, palette }: Props) {
   const { recipe } = draft;
-  const { shown, problem } = useVariants(engine, recipe, grounds);
+  const { shown, problem } = useVariants(engine, recipe, grounds, palette);
   const change = (variants: readonly Variant[], why: string, isFinal = true) => {
     const kept = new Set(variants.map((v) => v.id));
     const files = { ...recipe.files, lines: recipe.files.lines.filter((l) => kept.has(l.variant)) };
@@ -31,18 +35,8 @@ export function VariantsStage({ draft, engine, grounds }: Props) {
   const add = () => {
     const id = `variant-${Date.now().toString(36)}`;
     const name = freshName(recipe.variants);
-    change(
-      [
-        ...recipe.variants,
-        {
-          id,
-          name,
-          fill: { id: 'oneColour', params: { colour: '#6a2a5b', insides: 'open' } },
-          surround: { id: 'none', params: {} },
-        },
-      ],
-      'Add a variant',
-    );
+    const colour = palette[0]?.hex ?? '#6a2a5b';
+    change([...recipe.variants, variantOf(id, name, partOf(fills, 'oneColour', { colour }))], 'Add a variant');
   };
   return (
     <div className="variants">
@@ -56,30 +50,41 @@ export function VariantsStage({ draft, engine, grounds }: Props) {
           {problem ?? draft.problem}
         </p>
       )}
-      <div className="variants-grid">
-        {recipe.variants.map((variant) => (
-          <VariantCard
-            key={variant.id}
-            variant={variant}
-            done={shown.get(variant.id) ?? null}
-            grounds={grounds}
-            canRemove={recipe.variants.length > 1}
-            onChange={(v, why, isFinal) =>
-              change(
-                recipe.variants.map((o) => (o.id === v.id ? v : o)),
-                why,
-                isFinal,
-              )
-            }
-            onRemove={() =>
-              change(
-                recipe.variants.filter((o) => o.id !== variant.id),
-                `Remove ${variant.name}`,
-              )
-            }
-          />
-        ))}
-      </div>
+      <Sortable
+        ids={recipe.variants.map((v) => v.id)}
+        onOrder={(ids) =>
+          change(
+            ids.map((id) => recipe.variants.find((v) => v.id === id) as Variant),
+            'Order the variants',
+          )
+        }
+      >
+        <div className="variants-grid">
+          {recipe.variants.map((variant) => (
+            <VariantCard
+              key={variant.id}
+              variant={variant}
+              done={shown.get(variant.id) ?? null}
+              grounds={grounds}
+              palette={palette}
+              canRemove={recipe.variants.length > 1}
+              onChange={(v, why, isFinal) =>
+                change(
+                  recipe.variants.map((o) => (o.id === v.id ? v : o)),
+                  why,
+                  isFinal,
+                )
+              }
+              onRemove={() =>
+                change(
+                  recipe.variants.filter((o) => o.id !== variant.id),
+                  `Remove ${variant.name}`,
+                )
+              }
+            />
+          ))}
+        </div>
+      </Sortable>
     </div>
   );
 }
@@ -88,13 +93,15 @@ interface CardProps {
   readonly variant: Variant;
   readonly done: VariantDone | null;
   readonly grounds: readonly ProofGround[];
+  readonly palette: Props['palette'];
   readonly canRemove: boolean;
   readonly onChange: (variant: Variant, why: string, isFinal: boolean) => void;
   readonly onRemove: () => void;
 }
 
-function VariantCard({ variant, done, grounds, canRemove, onChange, onRemove }: CardProps) {
+function VariantCard({ variant, done, grounds, palette, canRemove, onChange, onRemove }: CardProps) {
   const [name, setName] = useState(variant.name);
+  const { ref, style, handle } = useSortableItem(variant.id, variant.name);
   const [chosen, setChosen] = useState<string | null>(null);
   const photos = usePhotos(grounds.flatMap((g) => (g.url ? [g.url] : [])));
   // To begin with, the ground on which it reads best of the plain ones.
@@ -108,7 +115,7 @@ function VariantCard({ variant, done, grounds, canRemove, onChange, onRemove }: 
     else setName(variant.name);
   };
   return (
-    <article className="variant" aria-label={variant.name}>
+    <article ref={ref} style={style} className="variant" aria-label={variant.name}>
       <VariantPicture
         done={done}
         ground={ground}
@@ -116,6 +123,7 @@ function VariantCard({ variant, done, grounds, canRemove, onChange, onRemove }: 
         name={variant.name}
       />
       <div className="variant-line">
+        {handle}
         <input
           className="variant-name"
           aria-label="Name of the variant"
@@ -139,7 +147,7 @@ function VariantCard({ variant, done, grounds, canRemove, onChange, onRemove }: 
           </Popconfirm>
         )}
       </div>
-      <VariantSentence variant={variant} onChange={onChange} />
+      <VariantSentence variant={variant} palette={palette} onChange={onChange} />
       <ul className="variant-grounds" aria-label="Contrast on grounds">
         {grounds.map((g) => {
           const { text, isWeak } = contrastWords(done?.contrast[g.id]);

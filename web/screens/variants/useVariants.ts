@@ -2,13 +2,15 @@ import { useEffect, useState } from 'react';
 import type { Recipe } from '../../../core/recipe/recipe';
 import type { VariantDone } from '../../../worker/protocol';
 import { wordsFor } from '../../messages';
-import type { Engine, ProofGround } from '../bench/useEngine';
+import type { ProofGround } from '../../data/proofGrounds';
+import type { Engine } from '../../data/useEngine';
 
 /** Every variant of the recipe as a picture, kept up to date. */
 export function useVariants(
   engine: Engine,
   recipe: Recipe,
   grounds: readonly ProofGround[],
+  palette: readonly { readonly name: string; readonly hex: string }[],
 ): { shown: ReadonlyMap<string, VariantDone>; problem: string | null } {
   const [shown, setShown] = useState<ReadonlyMap<string, VariantDone>>(new Map());
   const [problem, setProblem] = useState<string | null>(null);
@@ -17,7 +19,7 @@ export function useVariants(
     if (!fast) return;
     let isGone = false;
     fast
-      .askLatest({ type: 'variants', recipe, grounds })
+      .askLatest({ type: 'variants', recipe, palette, grounds })
       .then((list) => {
         if (!list || isGone) return;
         setShown(new Map(list.map((v) => [v.id, v])));
@@ -27,6 +29,6 @@ export function useVariants(
     return () => {
       isGone = true;
     };
-  }, [fast, recipe, grounds]);
+  }, [fast, recipe, grounds, palette]);
   return { shown, problem };
 }

@@ -1,25 +1,31 @@
 import { Dropdown, Segmented } from 'antd';
-import { useState } from 'react';
-import { alikeTo, groupOf } from '../../../../core/stages/areaChoices';
+import { useCallback, useMemo, useState } from 'react';
+import { type AreaRow, alikeTo, groupOf, rowsOf } from '../../../../core/stages/areaChoices';
 import type { AreaFact } from '../../../../core/stages/cutOutFacts';
+import { Canvas, fitBox } from '../../../components/Canvas';
 
 interface Props {
   readonly areas: readonly AreaFact[];
+  /** The whole original, and its full size. */
+  readonly picture: ImageBitmap | null;
+  readonly size: { readonly width: number; readonly height: number };
   readonly onChoose: (areas: readonly AreaFact[], decision: 'open' | 'solid') => void;
 }
 
 const FEW = 6;
+const MOST_UNSURE = 12;
 const options = [
   { value: 'open', label: 'open' },
   { value: 'solid', label: 'solid' },
 ];
 
-/** Every enclosed area with its decision, unsure ones first; one, its group or all alike at a press. */
-export function AreaList({ areas, onChoose }: Props) {
+/** Every enclosed area with its decision: unsure ones first, sure ones that are alike as one row. */
+export function AreaList({ areas, picture, size, onChoose }: Props) {
   const [showsAll, setShowsAll] = useState(false);
+  const rows = useMemo(() => rowsOf(areas), [areas]);
   const unsure = areas.filter((a) => a.isUnsure).length;
-  const first = Math.max(FEW, Math.min(unsure, 12));
-  const shown = showsAll ? areas : areas.slice(0, first);
+  const first = Math.max(FEW, Math.min(unsure, MOST_UNSURE));
+  const shown = showsAll ? rows : rows.slice(0, first);
   return (
     <section className="areas" aria-label="Enclosed areas">
       <div className="panel-row">
@@ -40,38 +46,92 @@ export function AreaList({ areas, onChoose }: Props) {
         </p>
       )}
       <ul>
-        {shown.map((a) => (
-          <li key={a.number}>
-            <span className={`chip${a.isUnsure ? ' is-unsure' : ''}`}>{a.number}</span>
-            <span className="areas-words">
-              {a.isPale ? 'Paler patch' : 'Area'}, {a.areaPx.toLocaleString('en')} px
-            </span>
-            <More areas={areas} one={a} onChoose={onChoose} />
-            <Segmented
-              size="small"
-              aria-label={`Area ${a.number}`}
-              options={options}
-              value={a.decision}
-              onChange={(d) => onChoose([a], d as AreaFact['decision'])}
-            />
-          </li>
+        {shown.map((row) => (
+          <Row
+            key={`${row.lead.x},${row.lead.y}`}
+            row={row}
+            areas={areas}
+            picture={picture}
+            size={size}
+            onChoose={onChoose}
+          />
         ))}
       </ul>
-      {areas.length > first && (
+      {rows.length > first && (
         <button type="button" className="plain small" onClick={() => setShowsAll(!showsAll)}>
-          {showsAll ? 'Show the first few' : `Show all ${areas.length}`}
+          {showsAll ? 'Show the first few' : `Show all ${rows.length}`}
         </button>
       )}
     </section>
   );
 }
 
-function More({ areas, one, onChoose }: Props & { one: AreaFact }) {
+function Row({ row, areas, picture, size, onChoose }: Omit<Props, 'areas'> & { row: AreaRow; areas: Props['areas'] }) {
+  const { lead } = row;
+  const count = row.areas.length;
+  const name = count > 1 ? `${count} areas alike, such as ${lead.number}` : `Area ${lead.number}`;
+  const what = lead.isPale ? (count > 1 ? 'paler patches' : 'paler patch') : count > 1 ? 'areas' : 'area';
+  return (
+    <li>
+      <AreaPicture area={lead} picture={picture} size={size} />
+      {count === 1 && <span className={`chip${lead.isUnsure ? ' is-unsure' : ''}`}>{lead.number}</span>}
+      <span className="areas-words">
+        {count > 1 ? `${count} ${what}, ` : `${what}, `}
+        {lead.areaPx.toLocaleString('en')} px
+      </span>
+      {count === 1 && <More areas={areas} one={lead} onChoose={onChoose} />}
+      <Segmented
+        size="small"
+        aria-label={name}
+        options={options}
+        value={lead.decision}
+        onChange={(d) => onChoose(row.areas, d as AreaFact['decision'])}
+      />
+    </li>
+  );
+}
+
+/** How much of its surroundings an area's picture shows, as a share of the area. */
+const AROUND = 0.5;
+
+function AreaPicture({ area, picture, size }: { area: AreaFact } & Pick<Props, 'picture' | 'size'>) {
+  const { x, y, width, height } = area.bounds;
+  const draw = useCallback(
+    (context: CanvasRenderingContext2D, w: number, h: number) => {
+      if (!picture) return;
+      const scale = picture.width / size.width;
+      const room = Math.max(width, height) * AROUND;
+      const part = { width: width + 2 * room, height: height + 2 * room };
+      const to = fitBox(part.width, part.height, w, h, 0);
+      context.imageSmoothingQuality = 'high';
+      context.drawImage(
+        picture,
+        (x - room) * scale,
+        (y - room) * scale,
+        part.width * scale,
+        part.height * scale,
+        to.x,
+        to.y,
+        to.width,
+        to.height,
+      );
+    },
+    [picture, size.width, x, y, width, height],
+  );
+  return (
+    <span className="areas-picture">
+      <Canvas draw={draw} />
+    </span>
+  );
+}
+
+function More({ areas, one, onChoose }: Pick<Props, 'areas' | 'onChoose'> & { one: AreaFact }) {
   const other = one.decision === 'open' ? 'solid' : 'open';
+  const verb = other === 'open' ? 'Open' : 'Make solid';
   const [group, alike] = [groupOf(areas, one), alikeTo(areas, one)];
   const items = [
-    ...(group.length > 1 ? [{ key: 'group', label: `Its group of ${group.length} to ${other}` }] : []),
-    ...(alike.length > 1 ? [{ key: 'alike', label: `All ${alike.length} alike to ${other}` }] : []),
+    ...(group.length > 1 ? [{ key: 'group', label: `${verb} this group of ${group.length}` }] : []),
+    ...(alike.length > 1 ? [{ key: 'alike', label: `${verb} all ${alike.length} similar areas` }] : []),
   ];
   if (items.length === 0) return null;
   return (
@@ -79,8 +139,8 @@ function More({ areas, one, onChoose }: Props & { one: AreaFact }) {
       trigger={['click']}
       menu={{ items, onClick: ({ key }) => onChoose(key === 'group' ? group : alike, other) }}
     >
-      <button type="button" className="plain small" aria-label={`More areas like ${one.number}`}>
-        alike
+      <button type="button" className="plain small" aria-label={`similar: areas like ${one.number}`}>
+        similar
       </button>
     </Dropdown>
   );

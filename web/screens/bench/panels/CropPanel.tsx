@@ -5,7 +5,9 @@ import type { StageValues } from '../../../../core/stages';
 import { MOST_TURN_DEG } from '../../../../core/stages/crop';
 import type { MarkFact } from '../../../../core/stages/cutOutFacts';
 import type { Candidates } from '../../../../worker/protocol';
-import type { CropMode } from '../picture/PictureView';
+
+/** What the pointer does on this stage. */
+export type CropMode = 'region' | 'line' | 'corners';
 
 type Values = StageValues['crop'];
 
@@ -19,8 +21,8 @@ interface Props {
   /** What is visible, in pixels of the frame. */
   readonly frameExtents: RectPx | null;
   readonly isBusy: boolean;
-  /** The sheet holds writing; otherwise artwork. */
-  readonly isInk: boolean;
+  /** What the sheet holds: Signature or Mark. */
+  readonly noun: string;
   readonly onMode: (mode: CropMode) => void;
   readonly onChange: (values: Values, why: string) => void;
   readonly onTake: (mark: MarkFact) => void;
@@ -39,7 +41,7 @@ export function CropPanel({
   mode,
   frameExtents,
   isBusy,
-  isInk,
+  noun,
   onMode,
   onChange,
   onTake,
@@ -52,7 +54,6 @@ export function CropPanel({
     height: Math.round(candidates?.height ?? mark.height),
   };
   const found = candidates?.marks ?? [];
-  const noun = isInk ? 'Signature' : 'Mark';
   const taken = chosen && found.find((m) => Math.hypot(m.at.x - chosen.x, m.at.y - chosen.y) < 2);
   return (
     <>
@@ -90,7 +91,7 @@ export function CropPanel({
               </button>
             )}
             <button type="button" className="plain small" disabled={isBusy} onClick={() => onMakeMarks(found)}>
-              Make each a mark of its own
+              Make each a separate mark
             </button>
           </div>
         </section>
@@ -108,12 +109,12 @@ export function CropPanel({
             frameExtents &&
             onChange(
               { ...values, rect: closeRound(rect ?? { x: 0, y: 0, ...sheet }, frameExtents, turn) },
-              'Close round the mark',
+              'Crop to the mark',
             )
           }
           disabled={!frameExtents}
         >
-          Close round the mark
+          Crop to the mark
         </Button>
         <Button
           size="small"
@@ -149,24 +150,20 @@ export function CropPanel({
           aria-pressed={mode === 'line'}
           onClick={() => onMode(mode === 'line' ? 'region' : 'line')}
         >
-          {mode === 'line' ? 'Leave it' : 'Draw a level line'}
+          {mode === 'line' ? 'Cancel' : 'Straighten along a line'}
         </button>
         {found.length > 0 && (
           <button
             type="button"
             className="plain small"
-            onClick={() => onChange({ ...values, turn: (taken ?? found[0]).angleDeg }, 'Set the writing level')}
+            onClick={() => onChange({ ...values, turn: (taken ?? found[0]).angleDeg }, 'Straighten by the writing')}
           >
-            Level by the writing
+            Straighten by the writing
           </button>
         )}
         {turn !== 0 && (
-          <button
-            type="button"
-            className="plain small"
-            onClick={() => onChange({ ...values, turn: 0 }, 'Turn it back')}
-          >
-            No turn
+          <button type="button" className="plain small" onClick={() => onChange({ ...values, turn: 0 }, 'Reset turn')}>
+            Reset turn
           </button>
         )}
       </div>
@@ -182,7 +179,9 @@ export function CropPanel({
           <button
             type="button"
             className="plain small"
-            onClick={() => onChange({ rect: null, turn: 0, corners: candidates.corners }, 'Put the sheet flat')}
+            onClick={() =>
+              onChange({ ...values, rect: null, turn: 0, corners: candidates.corners }, 'Put the sheet flat')
+            }
           >
             Put it flat
           </button>
@@ -201,7 +200,7 @@ export function CropPanel({
           <button
             type="button"
             className="plain small"
-            onClick={() => onChange({ rect: null, turn: 0, corners: null }, 'As photographed')}
+            onClick={() => onChange({ ...values, rect: null, turn: 0, corners: null }, 'As photographed')}
           >
             As photographed
           </button>
@@ -216,7 +215,7 @@ const leaning = (deg: number) => `${Math.abs(deg).toFixed(1)}° ${deg < 0 ? 'uph
 function TurnSlider({ turn, onChange }: { turn: number; onChange: (turn: number) => void }) {
   return (
     <Slider
-      aria-label="Turn by hand"
+      ariaLabelForHandle="Turn by hand"
       min={-MOST_TURN_DEG}
       max={MOST_TURN_DEG}
       step={0.1}

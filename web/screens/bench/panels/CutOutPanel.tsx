@@ -12,6 +12,9 @@ interface Props {
   readonly facts: CutOutFacts | null;
   readonly found: FoundView;
   readonly palette: readonly { name: string; hex: string }[];
+  /** The whole original, and its full size. */
+  readonly picture: ImageBitmap | null;
+  readonly size: { readonly width: number; readonly height: number };
   readonly isPicking: boolean;
   readonly onPickGround: () => void;
   readonly onAddColour: (hex: string) => void;
@@ -32,6 +35,8 @@ export function CutOutPanel({
   facts,
   found,
   palette,
+  picture,
+  size,
   isPicking,
   onPickGround,
   onAddColour,
@@ -62,6 +67,8 @@ export function CutOutPanel({
         <FlatPanel
           values={values}
           facts={facts?.way === 'flat' ? facts : null}
+          picture={picture}
+          size={size}
           isPicking={isPicking}
           onPickGround={onPickGround}
           onChoose={onChoose}

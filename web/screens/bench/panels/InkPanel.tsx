@@ -1,9 +1,13 @@
-import { Button, ColorPicker, Segmented, Switch } from 'antd';
+import { Switch } from 'antd';
+import { LEAST_LEVEL, MOST_LEVEL } from '../../../../core/limits';
+import { type Setting, initialValues, metaOf } from '../../../../core/params';
 import type { StageValues } from '../../../../core/stages';
-import { MOST_LEVEL } from '../../../../core/stages/limits';
+import { cutOutParams } from '../../../../core/stages/cutOutParams';
 import type { PaperWayFacts } from '../../../../core/stages/cutOutFacts';
-import { CostChart } from './CostChart';
-import { NumberRow } from './FlatPanel';
+import { Lazy } from '../../../components/Lazy';
+import { SettingRow } from '../../../components/SettingRow';
+import { LazyCostChart } from './LazyCostChart';
+import { Measuring } from './Measuring';
 
 type Values = StageValues['cutOut'];
 
@@ -21,122 +25,39 @@ const scale = { to: (v: number) => Math.sqrt(v / MOST_LEVEL), from: (s: number) 
 /** The chart’s height stands for at least so many stray pieces: one or two are no peak. */
 const FEW_PIECES = 40;
 const percent = (v: number) => `${Math.round(v * 1000) / 10} %`;
+const OWN = ['level', 'weight', 'pen', 'ink', 'keepLines'] as const;
+const setting = (name: (typeof OWN)[number]) => cutOutParams[name] as unknown as Setting<never>;
 
 /** The settings of the ink on paper way. */
-export function InkPanel({ values, facts, palette, onAddColour, onPreview, onCommit }: Props) {
-  const level = values.level ?? facts?.level ?? 0;
-  const isSteady = facts !== null && level >= facts.steady.from && level <= facts.steady.to;
-  const ink = values.ink[0] ?? facts?.inkHex ?? '#000000';
-  const most = Math.max(FEW_PIECES, ...(facts?.strayPieces ?? []));
-  const isInPalette = palette.some((c) => c.hex.toLowerCase() === ink.toLowerCase());
+export function InkPanel(props: Props) {
+  const { values, facts, onCommit } = props;
+  const own = initialValues(cutOutParams);
+  const isChanged = OWN.some((key) => JSON.stringify(values[key]) !== JSON.stringify(own[key]));
   return (
     <>
-      {facts && (
-        <>
-          <div className="panel-row">
-            <b>Cut level</b>
-            <span>
-              {percent(level)} · {isSteady ? 'in the steady range' : 'outside the steady range'}
-            </span>
-          </div>
-          <CostChart
-            label="Cut level"
-            value={level}
-            most={MOST_LEVEL}
-            steps={{ small: 0.005, large: 0.05 }}
-            steady={facts.steady}
-            words={percent}
-            scale={scale}
-            costs={[
-              { at: facts.levels, share: facts.strayPieces.map((n) => n / most), words: 'stray pieces' },
-              { at: facts.levels, share: facts.inkLost, words: 'strokes lost', isEaten: true },
-            ]}
-            onPreview={(v) => onPreview({ ...values, level: clampLevel(v) })}
-            onCommit={(v) => onCommit({ ...values, level: clampLevel(v) }, 'Set the cut level')}
-          />
-          {values.level !== null && (
-            <button
-              type="button"
-              className="plain small"
-              onClick={() => onCommit({ ...values, level: null }, 'Set the cut level back')}
-            >
-              Back to the middle of the steady range
-            </button>
-          )}
-        </>
-      )}
-      <div className="panel-row">
-        <span>
-          <b>Pen</b>
-          <small className="soft">
-            {values.pen === 'pressure' ? 'light strokes stay light' : 'one density throughout'}
-          </small>
-        </span>
-        <Segmented
-          size="small"
-          aria-label="Pen"
-          value={values.pen}
-          onChange={(pen) => onCommit({ ...values, pen: pen as Values['pen'] }, 'Change the pen')}
-          options={[
-            { value: 'pressure', label: 'pressure' },
-            { value: 'solid', label: 'solid' },
-          ]}
-        />
-      </div>
-      <NumberRow
-        label="Weight"
-        hint="above 0 heavier, below 0 thinner"
-        name="Weight"
-        value={values.weight}
-        min={-6}
-        max={6}
-        unit="px"
-        onChange={(weight) => onCommit({ ...values, weight }, 'Change the weight')}
+      {facts ? <Level {...props} facts={facts} /> : <Measuring what="The cut level is being measured" />}
+      <SettingRow
+        setting={setting('pen')}
+        hint={values.pen === 'pressure' ? 'light strokes stay light' : 'one density throughout'}
+        value={values.pen}
+        onCommit={(pen) => onCommit({ ...values, pen: pen as Values['pen'] }, 'Change the pen')}
       />
-      <div className="panel-row">
-        <span>
-          <b>Ink</b>
-          <small className="soft">{values.ink.length ? 'set by you' : 'measured where the pen inks fully'}</small>
-        </span>
-        <ColorPicker
-          size="small"
-          value={ink}
-          disabledAlpha
-          showText={(c) => c.toHexString().toUpperCase()}
-          onChangeComplete={(c) => onCommit({ ...values, ink: [c.toHexString().slice(0, 7)] }, 'Set the ink’s colour')}
-          presets={[{ label: 'Palette', colors: palette.map((c) => c.hex) }]}
-        />
-      </div>
-      <div className="panel-links">
-        {values.ink.length > 0 && (
-          <button
-            type="button"
-            className="plain small"
-            onClick={() => onCommit({ ...values, ink: [] }, 'Measure the ink’s colour')}
-          >
-            Measure it again
-          </button>
-        )}
-        {!isInPalette && (
-          <button type="button" className="plain small" onClick={() => onAddColour(ink)}>
-            Add it to the palette
-          </button>
-        )}
-      </div>
+      <SettingRow
+        setting={setting('weight')}
+        value={values.weight}
+        onCommit={(weight) => onCommit({ ...values, weight: weight as number }, 'Change the weight')}
+      />
+      <InkColour {...props} />
       <label className="panel-row">
         <span>
           <b>Printed lines</b>
           <small className="soft">
-            {values.keepLines
-              ? 'kept as part of the mark'
-              : facts?.lineCount
-                ? `${facts.lineCount} taken out`
-                : 'none found'}
+            {values.keepLines ? 'kept as part of the mark' : !facts ? 'being measured…' : linesWords(facts)}
           </small>
         </span>
         <Switch
           size="small"
-          aria-label="Keep printed lines"
+          aria-label={metaOf(cutOutParams.keepLines).label}
           checked={values.keepLines}
           onChange={(keepLines) =>
             onCommit({ ...values, keepLines }, keepLines ? 'Keep printed lines' : 'Take printed lines out')
@@ -145,25 +66,103 @@ export function InkPanel({ values, facts, palette, onAddColour, onPreview, onCom
           unCheckedChildren="take out"
         />
       </label>
-      {(values.level !== null ||
-        values.weight !== 0 ||
-        values.pen !== 'pressure' ||
-        values.ink.length > 0 ||
-        values.keepLines) && (
-        <Button
-          size="small"
+      {isChanged && (
+        <button
+          type="button"
+          className="plain small"
           onClick={() =>
-            onCommit(
-              { ...values, level: null, weight: 0, pen: 'pressure', ink: [], keepLines: false },
-              'Back to the proposal',
-            )
+            onCommit({ ...values, ...Object.fromEntries(OWN.map((key) => [key, own[key]])) }, 'Back to automatic')
           }
         >
-          Back to the proposal
-        </Button>
+          Back to automatic
+        </button>
       )}
     </>
   );
 }
 
-const clampLevel = (v: number) => Math.min(MOST_LEVEL, Math.max(0.02, Math.round(v * 1000) / 1000));
+const linesWords = ({ lineCount }: PaperWayFacts) => (lineCount ? `${lineCount} taken out` : 'none found');
+
+function Level({ values, facts, onPreview, onCommit }: Props & { facts: PaperWayFacts }) {
+  const level = values.level ?? facts.level;
+  const isSteady = level >= facts.steady.from && level <= facts.steady.to;
+  const most = Math.max(FEW_PIECES, ...facts.strayPieces);
+  return (
+    <>
+      <div className="panel-row">
+        <b>Cut level</b>
+        <span>
+          {percent(level)} · {isSteady ? 'in the steady range' : 'outside the steady range'}
+        </span>
+      </div>
+      <Lazy height={76}>
+        <LazyCostChart
+          label="Cut level"
+          value={level}
+          most={MOST_LEVEL}
+          steps={{ small: 0.005, large: 0.05 }}
+          steady={facts.steady}
+          words={percent}
+          scale={scale}
+          costs={[
+            { at: facts.levels, share: facts.strayPieces.map((n) => n / most), words: 'stray pieces' },
+            { at: facts.levels, share: facts.inkLost, words: 'strokes lost', isLoss: true },
+          ]}
+          onPreview={(v) => onPreview({ ...values, level: clampLevel(v) })}
+          onCommit={(v) => onCommit({ ...values, level: clampLevel(v) }, 'Set the cut level')}
+        />
+      </Lazy>
+      {values.level !== null && (
+        <button
+          type="button"
+          className="plain small"
+          onClick={() => onCommit({ ...values, level: null }, 'Cut level back to automatic')}
+        >
+          Back to automatic
+        </button>
+      )}
+    </>
+  );
+}
+
+function InkColour({ values, facts, palette, onAddColour, onPreview, onCommit }: Props) {
+  const ink = values.ink[0] ?? facts?.inkHex ?? null;
+  const isInPalette = ink === null || palette.some((c) => c.hex.toLowerCase() === ink.toLowerCase());
+  if (ink === null)
+    return (
+      <div className="panel-row">
+        <b>Ink colour</b>
+        <Measuring />
+      </div>
+    );
+  return (
+    <>
+      <SettingRow
+        setting={setting('ink')}
+        hint={values.ink.length ? 'set by you' : 'measured where the pen inks fully'}
+        value={[ink]}
+        palette={palette}
+        onPreview={(v) => onPreview({ ...values, ink: v as string[] })}
+        onCommit={(v) => onCommit({ ...values, ink: v as string[] }, 'Set the ink’s colour')}
+      />
+      <div className="panel-links">
+        {values.ink.length > 0 && (
+          <button
+            type="button"
+            className="plain small"
+            onClick={() => onCommit({ ...values, ink: [] }, 'Ink colour back to automatic')}
+          >
+            Back to automatic
+          </button>
+        )}
+        {!isInPalette && (
+          <button type="button" className="plain small" onClick={() => onAddColour(ink)}>
+            Add it to the palette
+          </button>
+        )}
+      </div>
+    </>
+  );
+}
+
+const clampLevel = (v: number) => Math.min(MOST_LEVEL, Math.max(LEAST_LEVEL, Math.round(v * 1000) / 1000));

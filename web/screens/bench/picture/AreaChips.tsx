@@ -29,7 +29,6 @@ export function AreaChips({ areas, view, toFrame, hiddenLeftOf, onChoose }: Prop
             data-area={a.number}
             className={`chip on-picture${a.isUnsure ? ' is-unsure' : ''}`}
             style={{ left: x, top: at.y * view.scale + view.y }}
-            onPointerDown={(e) => e.stopPropagation()}
             onClick={() => onChoose([a], other)}
             aria-label={`Area ${a.number} is ${a.decision}; make it ${other}`}
             title={`${a.decision}; click for ${other}`}

@@ -1,4 +1,4 @@
-import { useEffect, useRef } from 'react';
+import { useDrag } from '@use-gesture/react';
 import type { RectPx } from '../../../../core/params';
 import { moveSides } from './moveSides';
 import type { Viewport } from './useViewport';
@@ -13,8 +13,10 @@ interface Props {
   readonly onChange: (rect: RectPx, isFinal: boolean) => void;
 }
 
+type Sides = readonly [number, number, number, number];
+
 // Which sides a handle moves: left, top, right, bottom.
-const handles: Record<string, readonly [number, number, number, number]> = {
+const handles: Record<string, Sides> = {
   'top left': [1, 1, 0, 0],
   top: [0, 1, 0, 0],
   'top right': [0, 1, 1, 0],
@@ -24,45 +26,29 @@ const handles: Record<string, readonly [number, number, number, number]> = {
   'bottom left': [1, 0, 0, 1],
   left: [1, 0, 0, 0],
 };
+const ALL: Sides = [1, 1, 1, 1];
 
 /** The crop region on the picture: drag its inside to move it, its eight handles to change it. */
 export function CropFrame({ rect, turnDeg, width, height, view, onChange }: Props) {
-  const held = useRef<{ sides: readonly number[]; from: RectPx; x: number; y: number; now: RectPx } | null>(null);
-  const latest = useRef({ view, width, height, turnDeg, onChange });
-  latest.current = { view, width, height, turnDeg, onChange };
-  useEffect(() => {
-    const move = (event: PointerEvent) => {
-      const h = held.current;
-      if (!h) return;
-      const { view: v, width: w, height: hh, turnDeg: t, onChange: change } = latest.current;
-      h.now = moveSides(h.from, h.sides, (event.clientX - h.x) / v.scale, (event.clientY - h.y) / v.scale, w, hh, t);
-      change(h.now, false);
-    };
-    const end = () => {
-      const h = held.current;
-      held.current = null;
-      if (h && h.now !== h.from) latest.current.onChange(h.now, true);
-    };
-    window.addEventListener('pointermove', move);
-    window.addEventListener('pointerup', end);
-    return () => {
-      window.removeEventListener('pointermove', move);
-      window.removeEventListener('pointerup', end);
-    };
-  }, []);
-  const hold = (sides: readonly number[]) => (event: React.PointerEvent) => {
-    event.stopPropagation();
-    held.current = { sides, from: rect, x: event.clientX, y: event.clientY, now: rect };
-  };
-  const nudge = (sides: readonly number[]) => (event: React.KeyboardEvent) => {
+  const sheet = { width, height, turnDeg };
+  const bindDrag = useDrag(
+    ({ event, args: [sides], movement: [mx, my], last, memo = rect }) => {
+      event.stopPropagation();
+      const now = moveSides(memo, sides as Sides, { dx: mx / view.scale, dy: my / view.scale }, sheet);
+      const isMoved = mx !== 0 || my !== 0;
+      if (isMoved) onChange(now, last);
+      return memo as RectPx;
+    },
+    { pointer: { keys: false } },
+  );
+  const nudge = (sides: Sides) => (event: React.KeyboardEvent) => {
     const step = event.shiftKey ? 10 : 1;
     const by = { ArrowLeft: [-step, 0], ArrowRight: [step, 0], ArrowUp: [0, -step], ArrowDown: [0, step] }[event.key];
     if (!by) return;
     event.preventDefault();
     event.stopPropagation();
-    onChange(moveSides(rect, sides, by[0], by[1], width, height, turnDeg), true);
+    onChange(moveSides(rect, sides, { dx: by[0], dy: by[1] }, sheet), true);
   };
-  const all = [1, 1, 1, 1];
   return (
     <div
       className="crop"
@@ -75,20 +61,20 @@ export function CropFrame({ rect, turnDeg, width, height, view, onChange }: Prop
       }}
     >
       <div
+        {...bindDrag(ALL)}
         className="crop-inside"
         role="button"
         tabIndex={0}
         aria-label="Crop region; arrow keys move it"
-        onPointerDown={hold(all)}
-        onKeyDown={nudge(all)}
+        onKeyDown={nudge(ALL)}
       />
       {Object.entries(handles).map(([name, sides]) => (
         <button
+          {...bindDrag(sides)}
           key={name}
           type="button"
           className={`crop-handle ${name.replace(' ', '-')}`}
           aria-label={`Crop ${name}; arrow keys move it`}
-          onPointerDown={hold(sides)}
           onKeyDown={nudge(sides)}
         />
       ))}

@@ -1,5 +1,5 @@
 import type { StageValues } from '../../../../core/stages';
-import type { Engine } from '../useEngine';
+import type { Engine } from '../../../data/useEngine';
 import type { Place } from './frame';
 import { useProbe } from './useProbe';
 
@@ -11,15 +11,15 @@ export function HoverNumbers({ engine, values, at }: { engine: Engine; values: S
     hex && (
       <span className="swatch" key={name}>
         {name} <i style={{ background: hex }} />
-        {hex.toUpperCase()}
+        <span className="hex">{hex.toUpperCase()}</span>
       </span>
     );
   return (
     <span className="hover-numbers small" aria-hidden="true">
-      {one('seen', probe.original)}
+      {one('original', probe.original)}
       {one('ground', probe.ground)}
-      {one('own', probe.unmixed)}
-      <span>{Math.round(probe.alpha * 100)} % covered</span>
+      {one('unmixed', probe.unmixed)}
+      <span>opacity {Math.round(probe.alpha * 100)} %</span>
     </span>
   );
 }

@@ -2,7 +2,7 @@ import { useCallback } from 'react';
 import type { RectPx } from '../../../../core/params';
 import type { Finding } from '../../../../core/findings/finding';
 import { Canvas, fillChecker } from '../../../components/Canvas';
-import type { Shown } from '../useEngine';
+import type { ArtworkShown } from '../../../../worker/protocol';
 import type { Place } from './frame';
 
 /** Which finding's places the magnifier goes through, and at which it stands. */
@@ -14,7 +14,7 @@ export interface Visit {
 interface Props {
   readonly findings: readonly Finding[];
   readonly visit: Visit;
-  readonly shown: Shown;
+  readonly shown: ArtworkShown;
   readonly original: ImageBitmap;
   readonly toFrame: (p: Place) => Place;
   readonly onVisit: (visit: Visit | null) => void;
@@ -52,19 +52,14 @@ export function Magnifier({ findings, visit, shown, original, toFrame, onVisit, 
       side(original, { x: 0, y: 0, ...shown.frame }, 0);
       context.fillStyle = '#101010';
       context.fillRect(w / 2, 0, w / 2, h);
-      if (shown.result && shown.extents) side(shown.result, shown.extents, w / 2);
+      if (shown.bitmap && shown.extents) side(shown.bitmap, shown.extents, w / 2);
     },
     [shown, original, px, py],
   );
   if (!finding || !place) return null;
   const step = (by: number) => onVisit({ finding: finding.id, at: (at + by + count) % count });
   return (
-    <div
-      className="magnifier"
-      role="group"
-      aria-label={`Magnifier: ${finding.title}, place ${at + 1} of ${count}`}
-      onPointerDown={(e) => e.stopPropagation()}
-    >
+    <div className="magnifier" role="group" aria-label={`Magnifier: ${finding.title}, place ${at + 1} of ${count}`}>
       <button
         type="button"
         className="magnifier-glass"

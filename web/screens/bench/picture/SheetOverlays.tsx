@@ -1,4 +1,5 @@
-import { type PointerEvent, useRef, useState } from 'react';
+import { useDrag } from '@use-gesture/react';
+import { useState } from 'react';
 import type { Corners } from '../../../../core/geometry/projective';
 import type { MarkFact } from '../../../../core/stages/cutOutFacts';
 import type { Place } from './frame';
@@ -31,7 +32,6 @@ export function CandidateBoxes({
             type="button"
             className={`candidate${isTaken ? ' is-taken' : ''}`}
             aria-label={`${noun} ${m.number}${isTaken ? ', taken' : '; press to take it'}`}
-            onPointerDown={(e) => e.stopPropagation()}
             onClick={() => onTake(m)}
             style={{
               left: r.x * view.scale + view.x,
@@ -61,11 +61,16 @@ export function CornerHandles({
   view: Viewport;
   onChange: (corners: Corners, isFinal: boolean) => void;
 }) {
-  const held = useRef<{ index: number; from: Place; x: number; y: number; now: Corners } | null>(null);
-  const moved = (index: number, from: Place, dx: number, dy: number) =>
-    corners.map((c, k) =>
-      k === index ? { x: Math.round(from.x + dx), y: Math.round(from.y + dy) } : c,
-    ) as unknown as Corners;
+  const moved = (index: number, from: Corners, dx: number, dy: number) =>
+    from.map((c, k) => (k === index ? { x: Math.round(c.x + dx), y: Math.round(c.y + dy) } : c)) as unknown as Corners;
+  const bindDrag = useDrag(
+    ({ event, args: [index], movement: [mx, my], last, memo = corners }) => {
+      event.stopPropagation();
+      if (mx !== 0 || my !== 0) onChange(moved(index as number, memo, mx / view.scale, my / view.scale), last);
+      return memo as Corners;
+    },
+    { pointer: { keys: false } },
+  );
   const shown = corners.map((c) => onScreen(view, c));
   return (
     <>
@@ -74,27 +79,12 @@ export function CornerHandles({
       </svg>
       {shown.map((p, k) => (
         <button
+          {...bindDrag(k)}
           key={names[k]}
           type="button"
           className="crop-handle corner"
           style={{ left: p.x, top: p.y }}
           aria-label={`Sheet’s ${names[k]} corner; arrow keys move it`}
-          onPointerDown={(e: PointerEvent<HTMLButtonElement>) => {
-            e.stopPropagation();
-            e.currentTarget.setPointerCapture(e.pointerId);
-            held.current = { index: k, from: corners[k], x: e.clientX, y: e.clientY, now: corners };
-          }}
-          onPointerMove={(e) => {
-            const h = held.current;
-            if (!h) return;
-            h.now = moved(h.index, h.from, (e.clientX - h.x) / view.scale, (e.clientY - h.y) / view.scale);
-            onChange(h.now, false);
-          }}
-          onPointerUp={() => {
-            const h = held.current;
-            held.current = null;
-            if (h) onChange(h.now, true);
-          }}
           onKeyDown={(e) => {
             const step = e.shiftKey ? 10 : 1;
             const by = { ArrowLeft: [-step, 0], ArrowRight: [step, 0], ArrowUp: [0, -step], ArrowDown: [0, step] }[
@@ -103,7 +93,7 @@ export function CornerHandles({
             if (!by) return;
             e.preventDefault();
             e.stopPropagation();
-            onChange(moved(k, corners[k], by[0], by[1]), true);
+            onChange(moved(k, corners, by[0], by[1]), true);
           }}
         />
       ))}
@@ -111,32 +101,25 @@ export function CornerHandles({
   );
 }
 
+/** A shorter line tells no direction. */
+const LEAST_LINE_PX = 12;
+
 /** A line drawn along the writing: what is level from then on. */
 export function LevelLine({ onDrawn }: { onDrawn: (angleDeg: number) => void }) {
   const [line, setLine] = useState<{ from: Place; to: Place } | null>(null);
-  const at = (e: PointerEvent<HTMLDivElement>) => {
-    const bounds = e.currentTarget.getBoundingClientRect();
-    return { x: e.clientX - bounds.left, y: e.clientY - bounds.top };
-  };
+  const bindDrag = useDrag(
+    ({ event, currentTarget, initial, xy, last }) => {
+      event.stopPropagation();
+      const bounds = (currentTarget as HTMLElement).getBoundingClientRect();
+      const at = ([x, y]: readonly number[]) => ({ x: x - bounds.left, y: y - bounds.top });
+      const [from, to] = [at(initial), at(xy)];
+      setLine(last ? null : { from, to });
+      if (last && Math.hypot(to.x - from.x, to.y - from.y) > LEAST_LINE_PX) onDrawn(angleOf(from, to));
+    },
+    { pointer: { keys: false } },
+  );
   return (
-    <div
-      className="level-line"
-      role="application"
-      aria-label="Draw a line along the writing"
-      onPointerDown={(e) => {
-        e.stopPropagation();
-        e.currentTarget.setPointerCapture(e.pointerId);
-        setLine({ from: at(e), to: at(e) });
-      }}
-      onPointerMove={(e) => {
-        if (line) setLine({ from: line.from, to: at(e) });
-      }}
-      onPointerUp={() => {
-        if (line && Math.hypot(line.to.x - line.from.x, line.to.y - line.from.y) > 12)
-          onDrawn(angleOf(line.from, line.to));
-        setLine(null);
-      }}
-    >
+    <div {...bindDrag()} className="level-line" role="img" aria-label="Draw a line along the writing">
       {line && (
         <svg aria-hidden="true">
           <line x1={line.from.x} y1={line.from.y} x2={line.to.x} y2={line.to.y} />

@@ -29,7 +29,6 @@ export function TroubleMarks({ findings, view, toFrame, visit, onVisit }: Props)
               style={{ left: at.x * view.scale + view.x, top: at.y * view.scale + view.y }}
               aria-label={`${f.title}, place ${k + 1}`}
               title={f.title}
-              onPointerDown={(e) => e.stopPropagation()}
               onClick={() => onVisit({ finding: f.id, at: k })}
             >
               {n + 1}

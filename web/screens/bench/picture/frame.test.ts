@@ -1,9 +1,10 @@
 import { describe, expect, it } from 'vitest';
 import { composeProjective, fromMatrix, turning } from '../../../../core/geometry/projective';
-import type { Shown } from '../useEngine';
+import type { Shown } from '../../../data/useEngine';
 import { frameMapping } from './frame';
 
-const shown = (toWorking: Shown['toWorking'], reduction: number) => ({ toWorking, reduction }) as Shown;
+const shown = (toWorking: Shown['shown']['toWorking'], reduction: number) =>
+  ({ shown: { toWorking }, reduction }) as Shown;
 
 describe('frameMapping', () => {
   it('leaves places alone while nothing is shown', () =>

@@ -3,22 +3,28 @@ import type { RectPx } from '../../../../core/params';
 const LEAST_PX = 4;
 const clamp = (v: number, lo: number, hi: number) => Math.min(hi, Math.max(lo, Math.round(v)));
 
+/** A movement on the picture, px. */
+export interface Movement {
+  readonly dx: number;
+  readonly dy: number;
+}
+
+/** What a region lies on, and how it is turned there. */
+export interface Sheet {
+  readonly width: number;
+  readonly height: number;
+  readonly turnDeg?: number;
+}
+
 /**
  * A region with some of its sides moved: left, top, right, bottom, 1 for those that move. An upright one keeps to whole
  * pixels inside the picture; of a turned one the sides that do not move stay where they are on the picture.
- * @param dx dy  the movement on the picture
  */
-export function moveSides(
-  from: RectPx,
-  sides: readonly number[],
-  dx: number,
-  dy: number,
-  width: number,
-  height: number,
-  turnDeg = 0,
-): RectPx {
+export function moveSides(from: RectPx, sides: readonly number[], by: Movement, on: Sheet): RectPx {
+  const { dx, dy } = by;
+  const { width, height, turnDeg = 0 } = on;
   const isWhole = sides.every((s) => s === 1);
-  if (turnDeg !== 0) return moveTurned(from, sides, isWhole, dx, dy, turnDeg);
+  if (turnDeg !== 0) return moveTurned(from, sides, isWhole, by, turnDeg);
   if (isWhole)
     return { ...from, x: clamp(from.x + dx, 0, width - from.width), y: clamp(from.y + dy, 0, height - from.height) };
   const right = from.x + from.width;
@@ -34,8 +40,7 @@ function moveTurned(
   from: RectPx,
   sides: readonly number[],
   isWhole: boolean,
-  dx: number,
-  dy: number,
+  { dx, dy }: Movement,
   turnDeg: number,
 ): RectPx {
   if (isWhole) return { ...from, x: Math.round(from.x + dx), y: Math.round(from.y + dy) };

@@ -1,7 +1,7 @@
 import type { RectPx } from '../../../../core/params';
 import { fillChecker } from '../../../components/Canvas';
 import { coverWith } from '../../../components/usePhoto';
-import type { ProofGround } from '../useEngine';
+import type { ProofGround } from '../../../data/proofGrounds';
 import type { Viewport } from './useViewport';
 
 export type BenchView = 'result' | 'original' | 'matte' | 'trouble';

@@ -1,7 +1,7 @@
 import { useEffect, useRef, useState } from 'react';
 import type { StageValues } from '../../../../core/stages';
 import type { Probe } from '../../../../worker/protocol';
-import type { Engine } from '../useEngine';
+import type { Engine } from '../../../data/useEngine';
 import type { Place } from './frame';
 
 const REST_MS = 70;

@@ -1,0 +1,4 @@
+import type { Decoration } from '../decoration';
+import { defineRegistry } from '../registry';
+
+export const casts = defineRegistry<Decoration>('cast');

@@ -1,0 +1,38 @@
+import type { Artwork } from '../artwork/artwork';
+import { sizes } from '../sizes';
+import { type Extent, LEAST_SIDE_PX, wholePixels } from '../sizes/size';
+import { extentsOf } from './makeFile';
+import type { Part, Recipe } from './recipe';
+
+/** Settings of sizes that count pixels of the file. */
+const COUNTS_PIXELS = /^px$|Px$/;
+
+/** A size made smaller until a mark of so many pixels is not enlarged by it; the same where it is not. */
+export function fitSize(size: Part, mark: Extent): Part {
+  const definition = sizes.get(size.id);
+  const names = Object.keys(size.params).filter((name) => COUNTS_PIXELS.test(name));
+  const times = (share: number): Part => ({
+    ...size,
+    params: {
+      ...size.params,
+      ...Object.fromEntries(
+        names.map((n) => [n, Math.max(LEAST_SIDE_PX, Math.floor((size.params[n] as number) * share))]),
+      ),
+    },
+  });
+  const enlargement = (part: Part) => definition.layOut(mark, part.params as never, wholePixels).enlargement;
+  const found = enlargement(size);
+  if (found <= 1 || names.length === 0) return size;
+  // Rounding may leave a fraction of a pixel too much.
+  let fitted = times(1 / found);
+  for (let share = 1 / found; enlargement(fitted) > 1 && share > 0.01; share *= 0.99) fitted = times(share);
+  return fitted;
+}
+
+/** The lines that a recipe starts with, none of which enlarges a mark that is made of pixels. */
+export function withoutEnlarging(recipe: Recipe, master: Artwork): Recipe {
+  const extents = extentsOf(master);
+  if (master.drawing || !extents) return recipe;
+  const lines = recipe.files.lines.map((line) => ({ ...line, size: fitSize(line.size, extents) }));
+  return { ...recipe, files: { ...recipe.files, lines } };
+}

@@ -1,0 +1,2 @@
+/** The one place that says which recipes this program writes. */
+export const RECIPE_VERSION = 2;

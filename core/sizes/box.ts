@@ -1,0 +1,40 @@
+import { wholeField } from '../params';
+import { MAX_SIDE_PX } from '../raster/resize';
+import { LEAST_SIDE_PX, alignField, defineSize, paddingField } from './size';
+
+const side = (label: string, initial: number) =>
+  wholeField({ label, initial, min: LEAST_SIDE_PX, max: MAX_SIDE_PX, step: 1, unit: 'px' });
+
+export const box = defineSize({
+  id: 'box',
+  title: 'Exact box',
+  hint: 'Exactly so wide and high, the mark in it as large as it can be.',
+  params: { widthPx: side('Width', 512), heightPx: side('Height', 512), paddingPct: paddingField, align: alignField },
+  describe: (p) => `in a box of ${p.widthPx} × ${p.heightPx} px`,
+  layOut: (mark, p, grid) => {
+    const { widthPx: width, heightPx: height } = p;
+    const pad = grid.round((p.paddingPct / 100) * Math.max(width, height));
+    const room = { width: Math.max(grid.least, width - 2 * pad), height: Math.max(grid.least, height - 2 * pad) };
+    const aspect = mark.height / mark.width;
+    let markWidth = room.width;
+    let markHeight = Math.max(grid.least, grid.round(markWidth * aspect));
+    if (markHeight > room.height) {
+      markHeight = room.height;
+      markWidth = Math.max(grid.least, grid.round(markHeight / aspect));
+    }
+    const words = p.align.split('-');
+    const along = (first: string, last: string, whole: number, part: number) => {
+      const from = Math.min(pad, grid.floor((whole - part) / 2));
+      if (words.includes(first)) return from;
+      return words.includes(last) ? whole - part - from : grid.floor((whole - part) / 2);
+    };
+    const place = { x: along('left', 'right', width, markWidth), y: along('upper', 'lower', height, markHeight) };
+    return {
+      width,
+      height,
+      mark: { ...place, width: markWidth, height: markHeight },
+      enlargement: markWidth / mark.width,
+      ppi: null,
+    };
+  },
+});

@@ -1,0 +1,115 @@
+import {
+  anchorsField,
+  choiceField,
+  coloursField,
+  flagField,
+  numberField,
+  optionalNumberField,
+  pointField,
+} from '../params';
+import { LEAST_LEVEL, MOST_CHOKE_PX, MOST_CLEAN_UP, MOST_GROUNDS, MOST_LEVEL, MOST_TOLERANCE } from '../limits';
+
+/** Settings of the cut-out. Apart from the stage, so that forms and options know them without loading what computes. */
+export const cutOutParams = {
+  way: choiceField({
+    label: 'Way',
+    initial: 'flat',
+    choices: [
+      { value: 'flat', label: 'Flat ground' },
+      { value: 'paper', label: 'Ink on paper' },
+      { value: 'keep', label: 'Keep its own transparency' },
+    ],
+  }),
+  ground: coloursField({
+    option: 'ground',
+    label: 'Ground',
+    hint: 'Instead of what the border shows; more than one for a mark on several colours.',
+    most: MOST_GROUNDS,
+  }),
+  tolerance: optionalNumberField({
+    option: 'tolerance',
+    label: 'Tolerance',
+    hint: 'How far from the ground colour still counts as ground.',
+    min: 0,
+    max: MOST_TOLERANCE,
+    step: 1,
+    unit: 'levels',
+  }),
+  softness: numberField({
+    option: 'softness',
+    label: 'Softness',
+    hint: 'Blurs the edge; 0 keeps it as measured.',
+    initial: 0,
+    min: 0,
+    max: 8,
+    step: 0.1,
+    unit: 'px',
+  }),
+  choke: numberField({
+    option: 'choke',
+    label: 'Choke or spread',
+    hint: 'Moves the edge: above 0 inwards, below 0 outwards.',
+    initial: 0,
+    min: -MOST_CHOKE_PX,
+    max: MOST_CHOKE_PX,
+    step: 0.1,
+    unit: 'px',
+  }),
+  cleanUp: numberField({
+    option: 'clean-up',
+    label: 'Clean-up',
+    hint: 'How much of the dirt that compression leaves round edges is forgiven: 1 as measured, 0 none.',
+    initial: 1,
+    min: 0,
+    max: MOST_CLEAN_UP,
+    step: 0.1,
+  }),
+  areas: anchorsField({
+    label: 'Enclosed areas',
+    hint: 'Your decisions, each kept by a point in its area.',
+    most: 2000,
+  }),
+  enclosed: choiceField({
+    label: 'Other enclosed areas',
+    initial: 'judged',
+    choices: [
+      { value: 'judged', label: 'As judged' },
+      { value: 'open', label: 'All open' },
+    ],
+  }),
+  level: optionalNumberField({
+    option: 'level',
+    label: 'Cut level',
+    hint: 'How much ink a stroke must hold somewhere to be kept.',
+    min: LEAST_LEVEL,
+    max: MOST_LEVEL,
+    step: 0.005,
+  }),
+  pen: choiceField({
+    option: 'pen',
+    label: 'Pen',
+    initial: 'pressure',
+    choices: [
+      { value: 'pressure', label: 'Pressure kept' },
+      { value: 'solid', label: 'Solid' },
+    ],
+  }),
+  weight: numberField({
+    option: 'weight',
+    label: 'Weight',
+    hint: 'Strokes heavier above 0, thinner below.',
+    initial: 0,
+    min: -6,
+    max: 6,
+    step: 0.1,
+    unit: 'px',
+  }),
+  ink: coloursField({ label: 'Ink colour', hint: 'Instead of what is measured where the pen inks fully.', most: 1 }),
+  keepLines: flagField({
+    option: 'keep-lines',
+    label: 'Keep printed lines',
+    hint: 'Leaves ruled and squared lines where they are.',
+    initial: false,
+  }),
+  mark: pointField({ label: 'Mark', hint: 'A point in the one signature to keep; none for all ink.' }),
+};

@@ -1,0 +1,16 @@
+import type pg from 'pg';
+import type { Logger } from 'pino';
+import type { CorePool } from './corePool';
+import type { DeliveryEvents } from './deliveryEvents';
+import type { JobRunner } from './jobs/runner';
+
+/** What routes work with. */
+export interface AppDeps {
+  readonly pool: pg.Pool;
+  readonly core: CorePool;
+  readonly jobs: Pick<JobRunner, 'addDelivery'>;
+  readonly events: DeliveryEvents;
+  readonly log: Logger;
+  /** Folder of the built web application, or null to serve the interface's paths only. */
+  readonly webDir: string | null;
+}

@@ -1,0 +1,109 @@
+import { ColorPicker, InputNumber, Segmented, Select, Switch } from 'antd';
+import type { ReactNode } from 'react';
+import { type Setting, type SettingMeta, metaOf } from '../../core/params';
+
+interface Props {
+  readonly setting: Setting<never>;
+  readonly value: unknown;
+  /** In place of the setting's own label or hint, where the screen knows more. */
+  readonly label?: string;
+  readonly hint?: ReactNode;
+  /** Colours to choose from. */
+  readonly palette?: readonly { readonly name: string; readonly hex: string }[];
+  readonly onPreview?: (value: unknown) => void;
+  readonly onCommit: (value: unknown) => void;
+}
+
+/** More choices than this want a list that opens. */
+const MOST_SIDE_BY_SIDE = 3;
+
+/** One setting as a row: what it is called and does, and the control that its schema asks for. */
+export function SettingRow({ setting, value, label, hint, ...rest }: Props) {
+  const meta = metaOf(setting as unknown as Setting<unknown>);
+  const shownHint = hint ?? meta.hint;
+  const isWide = meta.kind === 'choice' && (meta.choices?.length ?? 0) <= MOST_SIDE_BY_SIDE && wordsIn(meta) > 22;
+  return (
+    <div className={isWide ? 'panel-field' : 'panel-row'}>
+      <span>
+        <b>{label ?? meta.label}</b>
+        {shownHint && <small className="soft">{shownHint}</small>}
+      </span>
+      <SettingControl meta={meta} value={value} {...rest} />
+    </div>
+  );
+}
+
+const wordsIn = (meta: SettingMeta) => (meta.choices ?? []).reduce((sum, c) => sum + c.label.length, 0);
+
+interface ControlProps extends Pick<Props, 'value' | 'palette' | 'onPreview' | 'onCommit'> {
+  readonly meta: SettingMeta;
+  readonly width?: number;
+}
+
+/** The control alone, its name the setting's own. */
+export function SettingControl({ meta, value, palette = [], width = 104, onPreview, onCommit }: ControlProps) {
+  switch (meta.kind) {
+    case 'number':
+      return (
+        <InputNumber
+          size="small"
+          aria-label={meta.label}
+          min={meta.min}
+          max={meta.max}
+          step={meta.step}
+          precision={digitsOf(meta.step ?? 1)}
+          value={value as number | null}
+          placeholder={meta.isOptional ? 'automatic' : undefined}
+          onChange={(v) => (v !== null || meta.isOptional) && v !== value && onCommit(v)}
+          suffix={meta.unit}
+          changeOnWheel={false}
+          style={{ width, flex: 'none' }}
+        />
+      );
+    case 'flag':
+      return <Switch size="small" aria-label={meta.label} checked={value === true} onChange={onCommit} />;
+    case 'colour':
+    case 'colours': {
+      const hex = meta.kind === 'colour' ? String(value) : ((value as string[])[0] ?? '#000000');
+      const wrap = (v: string) => (meta.kind === 'colour' ? v.slice(0, 7) : [v.slice(0, 7)]);
+      return (
+        <ColorPicker
+          size="small"
+          value={hex}
+          disabledAlpha
+          showText={(c) => <span className="hex">{c.toHexString().toUpperCase()}</span>}
+          onChange={(c) => onPreview?.(wrap(c.toHexString()))}
+          onChangeComplete={(c) => onCommit(wrap(c.toHexString()))}
+          presets={[{ label: 'Palette', colors: ['#000000', '#ffffff', ...palette.map((c) => c.hex)] }]}
+        >
+          <button type="button" className="swatch pressable" aria-label={`${meta.label} ${hex.toUpperCase()}`}>
+            <i style={{ background: hex }} />
+            <span className="hex">{hex.toUpperCase()}</span>
+          </button>
+        </ColorPicker>
+      );
+    }
+    case 'choice': {
+      const options = (meta.choices ?? []).map((c) => ({ value: c.value, label: c.label }));
+      if (options.length > MOST_SIDE_BY_SIDE)
+        return (
+          <Select
+            size="small"
+            aria-label={meta.label}
+            value={String(value)}
+            options={options}
+            popupMatchSelectWidth={false}
+            onChange={onCommit}
+            style={{ width: 132 }}
+          />
+        );
+      return (
+        <Segmented size="small" aria-label={meta.label} value={String(value)} options={options} onChange={onCommit} />
+      );
+    }
+    default:
+      return null;
+  }
+}
+
+const digitsOf = (step: number) => (Number.isInteger(step) ? 0 : String(step).split('.')[1].length);

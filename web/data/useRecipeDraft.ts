@@ -1,0 +1,110 @@
+import { useQueryClient } from '@tanstack/react-query';
+import { useCallback, useEffect, useRef, useState } from 'react';
+import { paths } from '../../contract/paths';
+import type { MarkView } from '../../contract/views';
+import type { Recipe } from '../../core/recipe/recipe';
+import { send } from './http';
+import { markQuery } from './queries';
+import { wordsFor } from '../messages';
+
+export interface RecipeDraft {
+  /** What is on the screen: the stored recipe, or a change still under the hand. */
+  readonly recipe: Recipe;
+  /** Shows a change without storing it, while a control is moving. */
+  preview(recipe: Recipe): void;
+  /** Shows and stores a change as one step of the history. */
+  commit(recipe: Recipe, why: string): void;
+  undo(): void;
+  redo(): void;
+  readonly canUndo: boolean;
+  readonly canRedo: boolean;
+  /** A control is moving: what shows is not stored yet. */
+  readonly isMoving: boolean;
+  readonly isSaving: boolean;
+  readonly problem: string | null;
+  /** Resolves with the stored mark once everything under way is stored. */
+  settle(): Promise<MarkView>;
+}
+
+/**
+ * The recipe under the hand. Changes show at once and are stored one after another, each based on the one before; the
+ * server keeps the history, so undo and redo work after a reload and in another window.
+ */
+export function useRecipeDraft(mark: MarkView): RecipeDraft {
+  const queries = useQueryClient();
+  const [draft, setDraft] = useState<Recipe | null>(null);
+  const [isMoving, setMoving] = useState(false);
+  const [pending, setPending] = useState(0);
+  const [problem, setProblem] = useState<string | null>(null);
+  const chain = useRef<Promise<MarkView>>(Promise.resolve(mark));
+  const newest = useRef(mark);
+  useEffect(() => {
+    if (pending === 0) newest.current = mark;
+  }, [mark, pending]);
+
+  const enqueue = useCallback(
+    (step: (current: MarkView) => Promise<MarkView>) => {
+      setPending((n) => n + 1);
+      setProblem(null);
+      chain.current = chain.current
+        .catch(() => newest.current)
+        .then(() => step(newest.current))
+        .then((stored) => {
+          newest.current = stored;
+          queries.setQueryData(markQuery(stored.id).queryKey, stored);
+          return stored;
+        });
+      chain.current
+        .catch((error: unknown) => {
+          setProblem(wordsFor(error));
+          setDraft(null);
+          return queries.refetchQueries({ queryKey: markQuery(newest.current.id).queryKey });
+        })
+        .finally(() => {
+          setPending((n) => {
+            if (n === 1) setDraft(null);
+            return n - 1;
+          });
+          void queries.invalidateQueries({ queryKey: ['marks'] });
+        });
+    },
+    [queries],
+  );
+
+  const preview = useCallback((recipe: Recipe) => {
+    setMoving(true);
+    setDraft(recipe);
+  }, []);
+  const commit = useCallback(
+    (recipe: Recipe, why: string) => {
+      setMoving(false);
+      setDraft(recipe);
+      enqueue((current) =>
+        send<MarkView>('PUT', paths.markRecipe(current.id), { basedOn: current.revision, why, recipe }),
+      );
+    },
+    [enqueue],
+  );
+  const step = useCallback(
+    (way: 'undo' | 'redo') => {
+      setMoving(false);
+      setDraft(null);
+      enqueue((current) => send<MarkView>('POST', paths.markStep(current.id, way)));
+    },
+    [enqueue],
+  );
+
+  return {
+    recipe: draft ?? mark.recipe,
+    preview,
+    commit,
+    undo: () => step('undo'),
+    redo: () => step('redo'),
+    canUndo: mark.canUndo,
+    canRedo: mark.canRedo,
+    isMoving,
+    isSaving: pending > 0,
+    problem,
+    settle: () => chain.current.then(() => newest.current),
+  };
+}

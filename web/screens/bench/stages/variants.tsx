@@ -1,0 +1,13 @@
+import { VariantsStage } from '../../variants/VariantsStage';
+import type { BenchProps, TrailStage } from '../Bench';
+import { lastBead } from './lastBead';
+
+export const variantsStage: TrailStage = {
+  id: 'variants',
+  title: 'Variants',
+  Room: ({ bench }: BenchProps) => (
+    <VariantsStage draft={bench.draft} engine={bench.engine} grounds={bench.grounds} palette={bench.brand.palette} />
+  ),
+  bead: (bench) => ({ bitmap: lastBead(bench), ground: 'split' }),
+  status: ({ recipe }) => <span>{recipe.variants.length}</span>,
+};

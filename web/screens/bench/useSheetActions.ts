@@ -1,0 +1,49 @@
+import { useQueryClient } from '@tanstack/react-query';
+import { useCallback, useState } from 'react';
+import { useNavigate } from 'react-router';
+import { paths } from '../../../contract/paths';
+import type { BrandView, MarkView } from '../../../contract/views';
+import { send } from '../../data/http';
+import { brandsQuery } from '../../data/queries';
+import { wordsFor } from '../../messages';
+
+export interface SheetActions {
+  readonly makeMarks: (marks: readonly { name: string; recipe: unknown }[]) => Promise<void>;
+  readonly addColour: (brand: BrandView, hex: string) => Promise<void>;
+  readonly problem: string | null;
+  readonly isBusy: boolean;
+}
+
+/** What goes beyond the mark's own recipe: separate marks from one sheet, and colours for the palette. */
+export function useSheetActions(mark: MarkView): SheetActions {
+  const queries = useQueryClient();
+  const navigate = useNavigate();
+  const [problem, setProblem] = useState<string | null>(null);
+  const [isBusy, setBusy] = useState(false);
+  const during = useCallback(async (work: () => Promise<void>) => {
+    setBusy(true);
+    setProblem(null);
+    await work().catch((error: unknown) => setProblem(wordsFor(error)));
+    setBusy(false);
+  }, []);
+  const makeMarks = useCallback(
+    (marks: readonly { name: string; recipe: unknown }[]) =>
+      during(async () => {
+        await send<MarkView[]>('POST', paths.markSiblings(mark.id), { marks });
+        await queries.invalidateQueries({ queryKey: ['marks'] });
+        void navigate('/marks');
+      }),
+    [during, mark.id, queries, navigate],
+  );
+  const addColour = useCallback(
+    (brand: BrandView, hex: string) =>
+      during(async () => {
+        await send<BrandView>('PATCH', paths.brand(brand.id), {
+          palette: [...brand.palette, { name: `Ink of ${mark.name}`.slice(0, 60), hex }],
+        });
+        await queries.invalidateQueries(brandsQuery());
+      }),
+    [during, mark.name, queries],
+  );
+  return { makeMarks, addColour, problem, isBusy };
+}

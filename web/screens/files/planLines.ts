@@ -1,0 +1,61 @@
+import { formats } from '../../../core/formats';
+import { purposes } from '../../../core/purposes';
+import { nameByPattern, uniqueNames } from '../../../core/recipe/fileNames';
+import { layOutFile } from '../../../core/recipe/makeFile';
+import type { Recipe, SizeLine } from '../../../core/recipe/recipe';
+import type { ArtworkShown } from '../../../worker/protocol';
+import { wordsFor } from '../../messages';
+
+/** What a size line will come to, before it is made. */
+export interface PlannedLine {
+  readonly line: SizeLine;
+  /** With its ending; empty where it cannot be made. */
+  readonly name: string;
+  /** Size of the page, px; null before the mark's own is known. */
+  readonly width: number | null;
+  readonly height: number | null;
+  readonly enlargement: number;
+  readonly problem: string | null;
+}
+
+/** Every line with its name, its page, and what stands in its way. @param master  null before there is one */
+export function planLines(
+  { files, variants }: Pick<Recipe, 'files' | 'variants'>,
+  names: { readonly brand: string; readonly mark: string },
+  master: Pick<ArtworkShown, 'exactExtents' | 'hasPaths'> | null,
+): PlannedLine[] {
+  const planned = files.lines.map((line) => planLine(line, files.pattern, names, variants, master));
+  const unique = uniqueNames(planned.map((p) => p.name));
+  return planned.map((p, k) => (p.name ? { ...p, name: unique[k] } : p));
+}
+
+function planLine(
+  line: SizeLine,
+  pattern: string,
+  names: { readonly brand: string; readonly mark: string },
+  variants: Recipe['variants'],
+  master: Pick<ArtworkShown, 'exactExtents' | 'hasPaths'> | null,
+): PlannedLine {
+  const none = { line, name: '', width: null, height: null, enlargement: 0 };
+  try {
+    const format = formats.get(line.format.id);
+    if (format.accepts === 'paths' && master && !master.hasPaths)
+      return { ...none, problem: `${format.title} holds paths, and this mark is made of pixels.` };
+    const extents = master?.exactExtents ?? null;
+    const layout = extents ? layOutFile(extents, line, master?.hasPaths) : null;
+    const size = { width: Math.round(layout?.width ?? 0), height: Math.round(layout?.height ?? 0) };
+    const variant = variants.find((v) => v.id === line.variant)?.name ?? '';
+    const purpose = purposes.get(line.purpose).title;
+    const stem = nameByPattern(pattern, { ...names, variant, purpose, ...size });
+    return {
+      line,
+      name: `${stem}.${format.extension}`,
+      width: layout?.width ?? null,
+      height: layout?.height ?? null,
+      enlargement: layout?.enlargement ?? 0,
+      problem: null,
+    };
+  } catch (error) {
+    return { ...none, problem: wordsFor(error) };
+  }
+}

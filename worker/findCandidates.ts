@@ -1,0 +1,49 @@
+import type { Artwork } from '../core/artwork/artwork';
+import { isCoreError } from '../core/errors';
+import { findMatteMarks } from '../core/ink/matteMarks';
+import { findSheet } from '../core/inspect/findSheet';
+import { type MasterResult, type RunOptions, cutOutFacts, runStages } from '../core/recipe/runRecipe';
+import { takeWholeSheet } from '../core/recipe/takeMark';
+import type { StageValues } from '../core/stages';
+import { type MarkFact, marksOf } from '../core/stages/cutOutFacts';
+import { toMarkFact } from '../core/stages/paperWay';
+import { toBitmap } from './bitmaps';
+import type { Candidates } from './protocol';
+
+/** The marks of the whole sheet, whatever is cropped at the moment. */
+export async function findCandidates(source: Artwork, values: StageValues, run: RunOptions): Promise<Candidates> {
+  const { raster, reduction } = source;
+  // A sheet is looked for where there is paper: a light plate in a logo is none.
+  const corners = values.crop.corners || values.cutOut.way !== 'paper' ? null : findSheet(raster, reduction);
+  const found = runWhole(source, takeWholeSheet(values), run);
+  const sheet = found?.perStage.crop.artwork.raster ?? raster;
+  return {
+    sheet: sheet === raster ? null : await toBitmap(sheet),
+    width: sheet.width * reduction,
+    height: sheet.height * reduction,
+    marks: found ? listMarks(found) : [],
+    corners,
+  };
+}
+
+// Where no ink is found there is simply nothing to offer.
+function runWhole(source: Artwork, values: StageValues, run: RunOptions): MasterResult | null {
+  try {
+    return runStages(source, values, run);
+  } catch (error) {
+    if (!isCoreError(error)) throw error;
+    return null;
+  }
+}
+
+// On paper they were found on the way; a cut-out from a flat ground is searched for groups that stand apart. Logos stand upright.
+function listMarks(found: MasterResult): readonly MarkFact[] {
+  const facts = cutOutFacts(found);
+  if (facts.way !== 'flat') return marksOf(facts);
+  const { artwork } = found.perStage.cutOut;
+  return findMatteMarks(artwork.raster).map((m) => ({
+    ...toMarkFact(m, artwork),
+    angleDeg: 0,
+    region: toMarkFact({ ...m, region: m.box }, artwork).region,
+  }));
+}
