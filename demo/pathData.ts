@@ -1,4 +1,4 @@
-import { type PenOptions, type PenPoint, penRing } from '../core/geometry/penStroke';
+import { type PenOptions, type PenPoint, penRing } from '../core/vector/penStroke';
 import type { PathCommand } from '../core/vector/path';
 
 // SVG path data with two digits after the point, quadratic curves as they are: what the demo's marks have been drawn by from

@@ -1,6 +1,6 @@
 import { expect, it } from 'vitest';
 import { pixel } from '../../tests/support/pictures';
-import type { PenPoint } from '../geometry/penStroke';
+import type { PenPoint } from './penStroke';
 import { renderDrawing } from '../artwork/renderDrawing';
 import { drawnPath } from './drawnPath';
 import type { Path } from './path';

@@ -1,5 +1,5 @@
 import { CoreError } from '../errors';
-import { type PenOptions, type PenPoint, penOutline } from '../geometry/penStroke';
+import { type PenOptions, type PenPoint, penOutline } from './penStroke';
 import { type Path, joinPaths } from './path';
 
 /** Outlines of all strokes of a drawing as one path. @throws CoreError 'draw/empty' when no stroke leaves a trace */

@@ -1,4 +1,4 @@
-import type { PenPoint } from '../../core/geometry/penStroke';
+import type { PenPoint } from '../../core/vector/penStroke';
 import { penData } from '../pathData';
 import { seededRandom } from '../../core/seededRandom';
 

@@ -77,9 +77,11 @@ const MOST_UPLOAD_MB = MOST_BYTES / 1048576;
 
 const limitUpload = limitBody(MOST_UPLOAD_MB, (c) => {
   const name = cleanName(c.req.query('name'));
+  const declared = Math.ceil(Number(c.req.header('content-length') ?? 0) / 1048576);
+  const size = declared > MOST_UPLOAD_MB ? `${declared} MB` : `more than ${MOST_UPLOAD_MB} MB`;
   return new CoreError(
     'intake/too-large',
-    `${name} has more than ${MOST_UPLOAD_MB} MB, which is the most. Save it smaller, or as JPEG.`,
+    `${name} has ${size}; the most is ${MOST_UPLOAD_MB} MB. Save it smaller, or as JPEG.`,
     { file: name },
   );
 });

@@ -34,9 +34,8 @@ it('a server killed in the middle of a delivery loses nothing: the next one ends
     id: `l${k}`,
     variant: 'colour',
     purpose: 'print',
-    widthPx: 1200 + 10 * k,
-    paddingPct: 0,
-    format: 'png',
+    size: { id: 'width', params: { widthPx: 1200 + 10 * k, paddingPct: 0 } },
+    format: { id: 'png', params: {} },
   }));
   const saved = await ask<MarkView>(first.url + paths.markRecipe(mark.id), 'PUT', {
     basedOn: mark.revision,

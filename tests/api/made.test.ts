@@ -1,8 +1,11 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { paths } from '../../contract/paths';
-import type { BrandView, ErrorBody, MarkCard, MarkView, TakenIn } from '../../contract/views';
+import type { BrandView, DeliveryView, ErrorBody, MarkCard, MarkView, TakenIn } from '../../contract/views';
 import { decodePicture } from '../../codecs/decodePicture';
 import { chunkTypes } from '../../codecs/readBackPng';
+import { readSvg } from '../../codecs/readSvg';
+import { readDrawing } from '../../core/artwork/readDrawing';
+import { unzipSync } from 'fflate';
 import { pixel } from '../support/pictures';
 import { type TestApp, createTestApp } from '../support/testApp';
 
@@ -54,7 +57,7 @@ describe('a mark drawn on the pad', () => {
       recipe: { stages: { cutOut: { way: 'keep' } } },
     });
     const svg = await (await app.call('GET', paths.markOriginal(mark.id))).text();
-    expect(svg).toMatch(/^<svg [^>]*viewBox="[-\d. ]+"><path d="M[-\d. QZM]+" fill="#21409a"\/><\/svg>\n$/);
+    expect(svg).toMatch(/^<svg [^>]*viewBox="[-\d. ]+"><path d="M[-\d. CLZM]+" fill="#21409a"\/><\/svg>\n$/);
     const { raster } = await open(paths.markMaster(mark.id, mark.revision));
     expect(pixel(raster, 0, 0)[3]).toBe(0);
     const visible = raster.data.findIndex((v, i) => i % 4 === 3 && v === 255) - 3;
@@ -95,6 +98,111 @@ describe('a mark that was typed', () => {
       code: 'type/no-glyph',
       message: expect.stringContaining('Ж'),
     });
+  });
+});
+
+describe('paths from the pad to the file', () => {
+  const line = (id: string, format: string, size: object) => ({
+    id,
+    variant: 'reversed',
+    purpose: 'print',
+    size,
+    format: { id: format, params: {} },
+  });
+  const wide = (widthPx: number) => ({ id: 'width', params: { widthPx, paddingPct: 0 } });
+  it('are delivered as SVG, PDF and PNG of any size, each read back, the PNG never enlarged', async () => {
+    const { mark } = (await (
+      await make({ name: 'Ferry', colour: '#1f5a45', kind: 'signature', typed })
+    ).json()) as TakenIn;
+    expect(mark).toMatchObject({ source: 'drawing', kind: 'signature' });
+    expect(mark.recipe.files.lines.every((l) => (l.size.params as { widthPx: number }).widthPx === 1200)).toBe(true);
+    const lines = [
+      line('a', 'svg', wide(640)),
+      line('b', 'pdf', { id: 'physical', params: { widthMm: 80, ppi: 300, paddingPct: 0 } }),
+      line('c', 'png', wide(6000)),
+      line('d', 'png', { id: 'physical', params: { widthMm: 50.8, ppi: 300, paddingPct: 0 } }),
+    ];
+    const recipe = { ...mark.recipe, files: { pattern: '{mark}-{width}', lines } };
+    const saved = await app.json<MarkView>('PUT', paths.markRecipe(mark.id), {
+      basedOn: mark.revision,
+      why: 'test',
+      recipe,
+    });
+    const asked = await app.json<DeliveryView>('POST', paths.markDeliveries(mark.id), { basedOn: saved.revision });
+    const done = await app.waitFor(asked.id);
+    expect(done).toMatchObject({ state: 'ready', problem: null });
+    const receipts = Object.fromEntries(done.files.map((f) => [f.name, f.receipt]));
+    expect(receipts['ferry-640.svg']).toMatchObject({ format: 'svg', width: 640, paths: 1, pictures: 0, fonts: 0 });
+    expect(receipts['ferry-945.pdf']).toMatchObject({ format: 'pdf', unit: 'pt', paths: 1, pictures: 0, fonts: 0 });
+    expect(receipts['ferry-945.pdf'].width).toBeCloseTo((80 / 25.4) * 72, 2);
+    expect(receipts['ferry-6000.png']).toMatchObject({ format: 'png', width: 6000, enlargement: 1, ppi: null });
+    expect(receipts['ferry-600.png'].ppi).toBeCloseTo(300, 1);
+    const zip = unzipSync(new Uint8Array(await (await app.call('GET', paths.deliveryZip(done.id))).arrayBuffer()));
+    const svg = new TextDecoder().decode(zip['ferry-640.svg']);
+    expect(svg).toContain('fill="#ffffff"');
+    // What the file holds is what the working drawing holds: the same page, the same outline.
+    const drawing = readDrawing(
+      new Uint8Array(await (await app.call('GET', paths.markDrawing(mark.id))).arrayBuffer()),
+    );
+    expect(readSvg(zip['ferry-640.svg'], 'ferry.svg').shapes[0].path).toEqual(drawing.shapes[0].path);
+    expect(new TextDecoder().decode(zip['receipt.txt'])).toMatch(/ferry-945\.pdf +PDF, .*1 path, no picture, no text/);
+  });
+  it('have no working picture, and a mark of pixels has no drawing', async () => {
+    const { mark } = (await (
+      await make({ name: 'Ferry', colour: '#1f5a45', kind: 'signature', typed })
+    ).json()) as TakenIn;
+    expect((await app.call('GET', paths.markPicture(mark.id, 'working'))).status).toBe(404);
+    const photo = (
+      (await (
+        await make({ name: 'Odile', colour: '#21409a', drawn: { strokes: [arches], pen }, capture })
+      ).json()) as TakenIn
+    ).mark;
+    expect((await app.call('GET', paths.markDrawing(photo.id))).status).toBe(404);
+  });
+  it('are asked of a mark of pixels in vain, and the delivery says why', async () => {
+    const photo = (
+      (await (
+        await make({ name: 'Odile', colour: '#21409a', drawn: { strokes: [arches], pen }, capture })
+      ).json()) as TakenIn
+    ).mark;
+    const recipe = { ...photo.recipe, files: { pattern: '{mark}', lines: [line('a', 'svg', wide(640))] } };
+    const saved = await app.json<MarkView>('PUT', paths.markRecipe(photo.id), {
+      basedOn: photo.revision,
+      why: 'test',
+      recipe,
+    });
+    const asked = await app.json<DeliveryView>('POST', paths.markDeliveries(photo.id), { basedOn: saved.revision });
+    expect(await app.waitFor(asked.id)).toMatchObject({
+      state: 'failed',
+      problem: expect.stringContaining('SVG holds paths'),
+    });
+  });
+  it('come from an SVG file of filled shapes; other SVG files are refused by name', async () => {
+    const file = (inside: string) =>
+      new TextEncoder().encode(`<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 40 20">${inside}</svg>`);
+    const { mark } = await app.takeIn(
+      brandId,
+      file('<g transform="translate(2 3)"><rect width="30" height="10" fill="#1f5a45"/></g>'),
+      'sign.svg',
+    );
+    expect(mark).toMatchObject({
+      source: 'drawing',
+      width: 2400,
+      height: 1200,
+      found: { way: 'vector', format: 'SVG' },
+    });
+    for (const [inside, words] of [
+      ['<script>1</script>', 'script'],
+      ['<text>a</text>', 'text'],
+      ['<path d="M0 0L9 9" stroke="#000000"/>', 'strokes'],
+      ['', 'no filled shape'],
+    ]) {
+      const response = await app.call('POST', `${paths.brandMarks(brandId)}?name=bad.svg`, file(inside));
+      expect(response.status).toBe(422);
+      const { error } = (await response.json()) as ErrorBody;
+      expect(error.message).toContain('bad.svg');
+      expect(error.message).toContain(words);
+    }
   });
 });
 

@@ -29,7 +29,7 @@ describe('the crop', () => {
     await turn.press('Enter');
     await expect.poll(async () => (await stored(mark)).crop.turn).toBe(3.5);
 
-    await page.getByRole('button', { name: 'Draw a level line' }).click();
+    await page.getByRole('button', { name: 'Straighten along a line' }).click();
     const pad = (await page.getByRole('application', { name: 'Draw a line along the writing' }).boundingBox()) as {
       x: number;
       y: number;

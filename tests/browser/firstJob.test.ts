@@ -79,7 +79,7 @@ describe('a logo on an off-white box', () => {
     await chart.focus();
     await page.keyboard.press('PageUp');
     await expect.poll(() => chart.getAttribute('aria-valuenow')).toBe(String(before + 8));
-    await page.getByText('stored').waitFor();
+    await page.getByText('saved').waitFor();
     await page.reload();
     await expect
       .poll(() => page.getByRole('slider', { name: 'Tolerance' }).getAttribute('aria-valuenow'))

@@ -55,7 +55,7 @@ describe('the pad', () => {
     expect(await make.isDisabled()).toBe(true);
     await stroke(page, line([0.2, 0.5], [0.8, 0.5]));
     await stroke(page, line([0.5, 0.2], [0.5, 0.8]));
-    await page.getByRole('button', { name: 'Step back' }).click(); // the upright one goes
+    await page.getByRole('button', { name: 'Undo' }).click(); // the upright one goes
     await page.getByRole('button', { name: 'Another try' }).click();
     expect(await make.isDisabled(), 'the new try is empty').toBe(true);
     await stroke(page, line([0.3, 0.3], [0.6, 0.7]));

@@ -75,9 +75,9 @@ describe('settings of the flat ground way', () => {
     expect(pixel(file, 59, 180)[3]).toBeGreaterThan(60);
     expect(pixel(badge, 58, 180)[3]).toBe(0);
 
-    await page.getByRole('button', { name: 'Back to the middle of the steady range' }).click();
+    await page.getByRole('button', { name: 'Back to automatic', exact: true }).click();
     await expect.poll(async () => (await cutOutOf(mark)).tolerance).toBeNull();
-    await page.getByRole('button', { name: 'Back to the proposal' }).click();
+    await page.getByRole('button', { name: 'All back to automatic' }).click();
     await expect.poll(async () => cutOutOf(mark)).toMatchObject({ tolerance: null, choke: 0, softness: 0, cleanUp: 1 });
     expect(rig.problems).toEqual([]);
     await page.context().close();
@@ -107,7 +107,7 @@ describe('settings of the ink on paper way', () => {
     const whole = (r: Raster) => r.data.reduce((n, v, i) => n + (i % 4 === 3 && v === 255 ? 1 : 0), 0);
     const visible = (r: Raster) => r.data.reduce((n, v, i) => n + (i % 4 === 3 && v > 100 ? 1 : 0), 0);
     const pressure = await masterOf(mark);
-    await page.getByRole('radiogroup', { name: 'Pen' }).getByText('solid').click();
+    await page.getByRole('radiogroup', { name: 'Pen' }).getByText('Solid').click();
     await expect.poll(async () => (await cutOutOf(mark)).pen).toBe('solid');
     const solid = await masterOf(mark);
     expect(whole(solid)).toBeGreaterThan(1.2 * whole(pressure));
@@ -118,7 +118,7 @@ describe('settings of the ink on paper way', () => {
     expect(visible(await masterOf(mark))).toBeGreaterThan(1.15 * visible(solid));
     await page.getByRole('switch', { name: 'Keep printed lines' }).click();
     await expect.poll(async () => (await cutOutOf(mark)).keepLines).toBe(true);
-    await page.getByRole('button', { name: 'Back to the proposal' }).click();
+    await page.getByRole('button', { name: 'All back to automatic' }).click();
     await expect
       .poll(async () => cutOutOf(mark))
       .toMatchObject({ level: null, pen: 'pressure', weight: 0, keepLines: false });

@@ -101,7 +101,7 @@ describe('a sheet of five tries, photographed uphill on lined paper', () => {
   it('can become a mark of its own for each try, all of one original', async () => {
     const [known] = (await rig.get(paths.brandMarks(rig.brand.id))) as MarkCard[];
     const page = await rig.open(`/marks/${known.id}/crop`);
-    await page.getByRole('button', { name: 'Make each a mark of its own' }).click();
+    await page.getByRole('button', { name: 'Make each a separate mark' }).click();
     await page.getByRole('link', { name: /^Odile farrant five tries 5, signature/i }).waitFor({ timeout: 30_000 });
     const marks = (await rig.get(paths.brandMarks(rig.brand.id))) as MarkCard[];
     expect(marks).toHaveLength(6);

@@ -281,7 +281,7 @@ describe('ink on paper', () => {
     [['--mark', '9'], 1, 'there is no mark 9; it holds 3'],
     [['--mark', 'two'], 2, '--mark takes a number'],
     [['--level', '7'], 2, '--level takes a number from 0 to 1'],
-    [['--pen', 'quill'], 2, '--pen takes solid or pressure'],
+    [['--pen', 'quill'], 2, '--pen takes pressure or solid'],
   ])('says what is wrong with %j and writes nothing', (options, code, words) => {
     const { status, stderr } = tassel('cutout', 'sheet.jpg', '--out', 'never.png', '--way', 'paper', ...options);
     expect(status).toBe(code);

@@ -37,6 +37,7 @@ export function PartSentence({ registry, name, part, palette, children, onChange
         <span key={setting} className="sentence-setting">
           <span>{wordsOf(schema)}</span>
           <SettingControl
+            isInline
             meta={metaOf(schema)}
             value={part.params[setting]}
             palette={palette}

@@ -38,10 +38,20 @@ const wordsIn = (meta: SettingMeta) => (meta.choices ?? []).reduce((sum, c) => s
 interface ControlProps extends Pick<Props, 'value' | 'palette' | 'onPreview' | 'onCommit'> {
   readonly meta: SettingMeta;
   readonly width?: number;
+  /** It stands among words: a choice then reads as one of them. */
+  readonly isInline?: boolean;
 }
 
 /** The control alone, its name the setting's own. */
-export function SettingControl({ meta, value, palette = [], width = 104, onPreview, onCommit }: ControlProps) {
+export function SettingControl({
+  meta,
+  value,
+  palette = [],
+  width = 104,
+  isInline = false,
+  onPreview,
+  onCommit,
+}: ControlProps) {
   switch (meta.kind) {
     case 'number':
       return (
@@ -85,16 +95,16 @@ export function SettingControl({ meta, value, palette = [], width = 104, onPrevi
     }
     case 'choice': {
       const options = (meta.choices ?? []).map((c) => ({ value: c.value, label: c.label }));
-      if (options.length > MOST_SIDE_BY_SIDE)
+      if (options.length > MOST_SIDE_BY_SIDE || isInline)
         return (
           <Select
             size="small"
+            {...(isInline ? INLINE : { style: { width: 132 } })}
             aria-label={meta.label}
             value={String(value)}
             options={options}
             popupMatchSelectWidth={false}
             onChange={onCommit}
-            style={{ width: 132 }}
           />
         );
       return (
@@ -105,5 +115,7 @@ export function SettingControl({ meta, value, palette = [], width = 104, onPrevi
       return null;
   }
 }
+
+const INLINE = { variant: 'borderless', className: 'sentence-part' } as const;
 
 const digitsOf = (step: number) => (Number.isInteger(step) ? 0 : String(step).split('.')[1].length);

@@ -34,9 +34,9 @@ export function SettingsForm({ fields, values, palette, onPreview, onCommit }: P
         <button
           type="button"
           className="plain small"
-          onClick={() => onCommit({ ...values, ...own }, 'Back to automatic')}
+          onClick={() => onCommit({ ...values, ...own }, 'All back to automatic')}
         >
-          Back to automatic
+          All back to automatic
         </button>
       )}
     </>

@@ -58,7 +58,7 @@ function Proof({ ground, shown, photo, isChosen, onChoose }: ProofProps) {
   return (
     <button type="button" className="proof-one" aria-pressed={isChosen} onClick={onChoose}>
       <Canvas draw={draw} />
-      {!shown && <span className="proof-wait measuring">…</span>}
+      {!shown && <span className="proof-wait measuring" role="status" aria-label="Being measured" />}
       <span className={isWeak ? 'proof-name is-weak' : 'proof-name'}>
         {ground.name}
         {text && ` · ${text}`}

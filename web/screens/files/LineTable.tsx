@@ -56,7 +56,7 @@ export function LineTable({ planned, variants, onChange, onRemove, onOrder }: Pr
     {
       key: 'size',
       title: 'Size',
-      width: 300,
+      width: 266,
       render: (_, { line }) => (
         <PartChoice registry={sizes} name="Size" part={line.size} onChange={(size) => onChange({ ...line, size })} />
       ),

@@ -1,7 +1,7 @@
 import { Button, Segmented, Slider } from 'antd';
 import { useDrag } from '@use-gesture/react';
 import { memo, useRef, useState } from 'react';
-import { type PenPoint, penOutline } from '../../../core/geometry/penStroke';
+import { type PenPoint, penOutline } from '../../../core/vector/penStroke';
 import { printPath } from '../../../core/vector/path';
 import { InkSwatches } from './InkSwatches';
 

@@ -41,7 +41,7 @@ export function VariantsStage({ draft, engine, grounds, palette }: Props) {
   return (
     <div className="variants">
       <header className="variants-head">
-        <h1>Variants</h1>
+        <h2>Variants</h2>
         <span className="soft">All from one master; change it and they follow.</span>
         <Button onClick={add}>Add a variant</Button>
       </header>

@@ -70,7 +70,7 @@ function Row({ row, areas, picture, size, onChoose }: Omit<Props, 'areas'> & { r
   const { lead } = row;
   const count = row.areas.length;
   const name = count > 1 ? `${count} areas alike, such as ${lead.number}` : `Area ${lead.number}`;
-  const what = lead.isPale ? (count > 1 ? 'paler patches' : 'paler patch') : count > 1 ? 'areas' : 'area';
+  const what = lead.isPale ? 'paler' : count > 1 ? 'areas' : 'area';
   return (
     <li>
       <AreaPicture area={lead} picture={picture} size={size} />

@@ -56,10 +56,10 @@ export function FlatPanel(props: Props) {
           type="button"
           className="plain small"
           onClick={() =>
-            onCommit({ ...values, ...Object.fromEntries(RESET.map((key) => [key, own[key]])) }, 'Back to automatic')
+            onCommit({ ...values, ...Object.fromEntries(RESET.map((key) => [key, own[key]])) }, 'All back to automatic')
           }
         >
-          Back to automatic
+          All back to automatic
         </button>
       )}
     </>
@@ -80,7 +80,9 @@ function Grounds({ values, facts, isPicking, onPickGround, onCommit }: Props) {
         {ground.length === 0 && facts && (
           <span className="swatch">
             <i style={{ background: facts.groundHex }} />
-            <span className="hex">{facts.groundHex.toUpperCase()}</span>, noise {facts.noise.toFixed(1)}
+            <span>
+              <span className="hex">{facts.groundHex.toUpperCase()}</span>, noise {facts.noise.toFixed(1)}
+            </span>
           </span>
         )}
         {ground.length > 0 && (

@@ -71,10 +71,10 @@ export function InkPanel(props: Props) {
           type="button"
           className="plain small"
           onClick={() =>
-            onCommit({ ...values, ...Object.fromEntries(OWN.map((key) => [key, own[key]])) }, 'Back to automatic')
+            onCommit({ ...values, ...Object.fromEntries(OWN.map((key) => [key, own[key]])) }, 'All back to automatic')
           }
         >
-          Back to automatic
+          All back to automatic
         </button>
       )}
     </>

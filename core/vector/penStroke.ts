@@ -1,5 +1,5 @@
 import { getStroke } from 'perfect-freehand';
-import { type Path, PathBuilder } from '../vector/path';
+import { type Path, PathBuilder } from './path';
 
 /** A point of a pen's way: place, and pressure 0..1. */
 export type PenPoint = readonly [x: number, y: number, pressure: number];
