@@ -1,7 +1,14 @@
 import { SaxesParser } from 'saxes';
 import svgpath from 'svgpath';
 import { cropDrawing } from '../core/artwork/cropDrawing';
-import { type Drawing, type Paint, type Shape, type Stop, placeDrawing } from '../core/artwork/drawing';
+import {
+  type Drawing,
+  type Paint,
+  type Shape,
+  type Stop,
+  boundsOfDrawing,
+  placeDrawing,
+} from '../core/artwork/drawing';
 import { CoreError } from '../core/errors';
 import { fromMatrix } from '../core/geometry/projective';
 import type { Matrix } from '../core/geometry/matrix';
@@ -100,7 +107,7 @@ class SvgReader {
       height * scale,
     );
     const page = { width: placed.widthPx, height: placed.heightPx };
-    return cropDrawing(placed, fromMatrix([1, 0, 0, 1, 0, 0]), page);
+    return reachesBeyond(placed) ? cropDrawing(placed, fromMatrix([1, 0, 0, 1, 0, 0]), page) : placed;
   }
 
   private open(tag: string, a: Record<string, string>): void {
@@ -319,6 +326,16 @@ class SvgReader {
     }
     return this.refuse(`it has a transform "${kind}"`);
   }
+}
+
+/** A tight view is off its outlines by the digits that it was written with; so much is no part to cut away. */
+const SLACK_PX = 0.01;
+
+function reachesBeyond(drawing: Drawing): boolean {
+  const b = boundsOfDrawing(drawing);
+  if (!b) return false;
+  const [right, bottom] = [b.x + b.width - drawing.widthPx, b.y + b.height - drawing.heightPx];
+  return Math.max(-b.x, -b.y, right, bottom) > SLACK_PX;
 }
 
 const ROOT: Inherited = { matrix: [1, 0, 0, 1, 0, 0], fill: '#000000', rule: 'nonzero', opacity: 1, stroke: 'none' };

@@ -11,11 +11,16 @@ export function drawingOfPath(path: Path, hex: string, longPx: number): Drawing 
   if (!box || box.width === 0 || box.height === 0) throw new CoreError('draw/empty', 'What was drawn leaves no trace.');
   const scale = longPx / Math.max(box.width, box.height);
   const placed = transformPath(path, [scale, 0, 0, scale, -box.x * scale, -box.y * scale]);
+  const tidy = { verbs: placed.verbs, coords: placed.coords.map(asWritten) };
   return {
-    widthPx: box.width * scale,
-    heightPx: box.height * scale,
+    widthPx: asWritten(box.width * scale),
+    heightPx: asWritten(box.height * scale),
     shapes: [
-      { id: 'mark', path: placed, rule: 'nonzero', paint: { kind: 'colour', hex: hex.toLowerCase() }, opacity: 1 },
+      { id: 'mark', path: tidy, rule: 'nonzero', paint: { kind: 'colour', hex: hex.toLowerCase() }, opacity: 1 },
     ],
   };
 }
+
+// As fine as files hold it, so that what is written and read again is the very same drawing.
+const asWritten = (v: number) => Math.round(v * WRITTEN) / WRITTEN;
+const WRITTEN = 1e4;

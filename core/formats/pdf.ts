@@ -32,9 +32,20 @@ export const pdf = defineFormat({
     page.pushOperators(lib.pushGraphicsState(), lib.concatTransformationMatrix(...matrix));
     for (const shape of drawing.shapes) page.pushOperators(...operatorsOf(shape, { lib, document, page, matrix }));
     page.pushOperators(lib.popGraphicsState());
+    dropEmpty(page, lib);
     return document.save({ useObjectStreams: false, addDefaultPage: false });
   },
 });
+
+// The library lays a page out for text and pictures, which this one has none of.
+function dropEmpty(page: PDFPage, lib: Lib): void {
+  const resources = page.node.normalizedEntries().Resources;
+  for (const key of resources.keys()) {
+    const entry = resources.lookupMaybe(key, lib.PDFDict);
+    if (entry?.keys().length === 0) resources.delete(key);
+  }
+  page.node.delete(lib.PDFName.of('Annots'));
+}
 
 interface Sheet {
   readonly lib: Lib;

@@ -43,4 +43,5 @@ it('slug keeps letters of any script and drops the rest', () => {
 
 it('uniqueNames numbers names that would be alike, whatever their case', () => {
   expect(uniqueNames(['a', 'A', 'b', 'a'])).toEqual(['a', 'A-2', 'b', 'a-3']);
+  expect(uniqueNames(['a.png', 'a.png', 'a.svg'])).toEqual(['a.png', 'a-2.png', 'a.svg']);
 });

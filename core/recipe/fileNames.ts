@@ -50,12 +50,13 @@ export function nameByPattern(pattern: string, parts: NameParts): string {
   return RESERVED.test(name) ? `${name}-file` : name;
 }
 
-/** The same names made different by a number where two would be alike. */
+/** The same names made different by a number, before their ending, where two would be alike. */
 export function uniqueNames(names: readonly string[]): string[] {
   const taken = new Set<string>();
   return names.map((name) => {
     let result = name;
-    for (let n = 2; taken.has(result.toLowerCase()); n++) result = `${name}-${n}`;
+    const [, stem, ending] = /^(.*?)(\.\w+)?$/.exec(name) as RegExpExecArray;
+    for (let n = 2; taken.has(result.toLowerCase()); n++) result = `${stem}-${n}${ending ?? ''}`;
     taken.add(result.toLowerCase());
     return result;
   });

@@ -9,7 +9,8 @@ import { type Raster, createRaster } from '../raster/raster';
 import { sizes } from '../sizes';
 import { PathBuilder } from '../vector/path';
 import { extentsOf, layOutFile, makeFile, prepareFile } from './makeFile';
-import { fitSize } from './fitSize';
+import { fitSize, refitStartLines } from './fitSize';
+import { initialRecipe } from './recipe';
 
 const size = (id: string, params: object) => ({ id, params: params as Record<string, unknown> });
 const png = { id: 'png', params: {} };
@@ -159,4 +160,12 @@ it('extents of a reduced picture are told in full-size pixels', () => {
     2,
   );
   expect(extentsOf(half)).toEqual({ x: 20, y: 10, width: 20, height: 40 });
+});
+
+it('one mark of a sheet gets first files of its own size; lines that a person made stay', () => {
+  const recipe = initialRecipe();
+  const own = { ...recipe.files.lines[0], id: 'own', size: size('width', { widthPx: 900, paddingPct: 0 }) };
+  const sheet = { ...recipe, files: { ...recipe.files, lines: [...recipe.files.lines, own] } };
+  const widths = refitStartLines(sheet, { width: 640, height: 200 }).files.lines.map((l) => l.size.params.widthPx);
+  expect(widths).toEqual([640, 640, 640, 900]);
 });

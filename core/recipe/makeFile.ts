@@ -100,7 +100,13 @@ function onto(from: RectPx, to: RectPx): Matrix {
   return [sx, 0, 0, sy, to.x - from.x * sx, to.y - from.y * sy];
 }
 
+/** Closer to its page than this a drawing fills it: the rest is the rounding of what it was read from. */
+const FILLS_PX = 2e-4;
+
 function pageOf(drawing: Drawing, extents: RectPx, { width, height, mark }: FileLayout): Drawing {
+  const { widthPx, heightPx } = drawing;
+  const off = [extents.x, extents.y, extents.width - widthPx, extents.height - heightPx, mark.x, mark.y];
+  if (off.every((v) => Math.abs(v) < FILLS_PX)) return drawing;
   const scale = extents.width / mark.width;
   const matrix: Matrix = [1, 0, 0, 1, mark.x * scale - extents.x, mark.y * scale - extents.y];
   return placeDrawing(drawing, matrix, width * scale, height * scale);

@@ -73,10 +73,13 @@ export function initialRecipe(): Recipe {
     variants,
     files: {
       pattern: DEFAULT_PATTERN,
-      lines: variants.map((v) => lineOf(`${v.id}-web`, v.id, web)),
+      lines: variants.map((v) => lineOf(startLineId(v.id, web.id), v.id, web)),
     },
   };
 }
+
+/** What a line is named that was there from the start. */
+export const startLineId = (variant: string, purpose: string) => `${variant}-${purpose}`;
 
 /** A size line as a purpose starts it. */
 export const lineOf = (id: string, variant: string, purpose: { id: string; size: Part; format: Part }): SizeLine => ({

@@ -1,6 +1,7 @@
 import { zip } from 'fflate';
 import type pg from 'pg';
 import { isCoreError } from '../../core/errors';
+import { uniqueNames } from '../../core/recipe/fileNames';
 import { readRecipe } from '../../core/recipe/recipe';
 import { readBackZip } from '../../codecs/readBackZip';
 import type { CorePool } from '../corePool';
@@ -65,7 +66,8 @@ async function makeAll({ pool, core }: DeliveryDeps, id: string): Promise<void> 
     if (!(await countDone(pool, id, made.length))) return;
     await announce(pool, id);
   }
-  const named = uniqueFiles(made);
+  const names = uniqueNames(made.map((f) => f.name));
+  const named = made.map((f, k) => ({ ...f, name: names[k] }));
   const entries = new Map(named.map((f) => [f.name, f.bytes]));
   entries.set('receipt.txt', new TextEncoder().encode(writeReceipt(mark, named)));
   const packed = await pack(entries);
@@ -82,16 +84,6 @@ async function makeAll({ pool, core }: DeliveryDeps, id: string): Promise<void> 
       });
     const zipSha = await keepBlob(tx, packed, 'application/zip');
     await finishDelivery(tx, id, zipSha, files);
-  });
-}
-
-function uniqueFiles<T extends { name: string }>(files: T[]): T[] {
-  const taken = new Set<string>();
-  return files.map((f) => {
-    let name = f.name;
-    for (let n = 2; taken.has(name.toLowerCase()); n++) name = f.name.replace(/(\.\w+)$/, `-${n}$1`);
-    taken.add(name.toLowerCase());
-    return { ...f, name };
   });
 }
 

@@ -30,7 +30,7 @@ describe('the crop', () => {
     await expect.poll(async () => (await stored(mark)).crop.turn).toBe(3.5);
 
     await page.getByRole('button', { name: 'Straighten along a line' }).click();
-    const pad = (await page.getByRole('application', { name: 'Draw a line along the writing' }).boundingBox()) as {
+    const pad = (await page.getByRole('img', { name: 'Draw a line along the writing' }).boundingBox()) as {
       x: number;
       y: number;
     };
@@ -42,7 +42,7 @@ describe('the crop', () => {
       .poll(async () => (await stored(mark)).crop.turn)
       .toBeCloseTo((Math.atan2(-30, 300) * 180) / Math.PI, 0);
 
-    await page.getByRole('button', { name: 'Level by the writing' }).click();
+    await page.getByRole('button', { name: 'Straighten by the writing' }).click();
     await expect.poll(async () => Math.abs((await stored(mark)).crop.turn + 6)).toBeLessThan(1.6);
     await page.context().close();
   }, 120_000);
@@ -138,7 +138,7 @@ describe('a press on the picture', () => {
 });
 
 describe('the numbers under the pointer', () => {
-  it('tell the colour seen, the ground, the mark’s own colour and how much is covered', async () => {
+  it('tell the original’s colour, the ground, the unmixed colour and the opacity', async () => {
     const mark = await take(
       'numbers.jpg',
       await jpegOf(onGround(drawMark(600, 600, disc(300, 300, 200), [31, 90, 69]), [250, 250, 250]), 95),
@@ -152,10 +152,10 @@ describe('the numbers under the pointer', () => {
       height: number;
     };
     await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2);
-    await page.locator('.hover-numbers').getByText('100 % covered').waitFor();
-    expect(await page.locator('.hover-numbers').innerText()).toMatch(/own\s+#1[EF20]5[9AB]4[456]/);
+    await page.locator('.hover-numbers').getByText('opacity 100 %').waitFor();
+    expect(await page.locator('.hover-numbers').innerText()).toMatch(/unmixed\s+#1[EF20]5[9AB]4[456]/);
     await page.mouse.move(box.x + box.width / 2 + 200, box.y + box.height / 2 - 180);
-    await page.locator('.hover-numbers').getByText('0 % covered', { exact: true }).waitFor();
+    await page.locator('.hover-numbers').getByText('opacity 0 %', { exact: true }).waitFor();
     await page.context().close();
   });
 });

@@ -7,6 +7,8 @@ import type { MarkView, TakenIn } from '../../contract/views';
 import { type DemoMark, drawLogos } from '../../demo/scenario';
 import { decodePicture } from '../../codecs/decodePicture';
 import { chunkTypes } from '../../codecs/readBackPng';
+import { artworkOfDrawing } from '../../core/artwork/artwork';
+import { readDrawing } from '../../core/artwork/readDrawing';
 import type { Raster } from '../../core/raster/raster';
 import { findExtents } from '../../core/raster/extents';
 import { type BrowserRig, dropFiles, startRig } from './rig';
@@ -29,10 +31,7 @@ describe('a logo on an off-white box', () => {
     await page.getByText('Drop files here').waitFor();
     await dropFiles(page, [{ name: badge.fileName, type: badge.mediaType, bytes: badge.bytes }]); // 1
     await page.getByText('Taken in.', { exact: false }).first().waitFor();
-    await page
-      .getByRole('button', { name: /^Proofs|Black, contrast/ })
-      .first()
-      .waitFor();
+    await page.getByRole('button', { name: /^Black · \d/ }).waitFor();
     await page
       .getByRole('navigation', { name: 'Stages' })
       .getByRole('button', { name: /^Files/ })
@@ -42,27 +41,33 @@ describe('a logo on an off-white box', () => {
     await link.waitFor({ timeout: 60_000 });
     const [download] = await Promise.all([page.waitForEvent('download'), link.click()]); // 4
     const zip = unzipSync(new Uint8Array(readFileSync(await download.path())));
-    expect(Object.keys(zip).sort()).toEqual([
+    const names = Object.keys(zip).sort();
+    expect(names).toEqual([
       'receipt.txt',
-      'trust-badge-black-1200.png',
-      'trust-badge-colour-1200.png',
-      'trust-badge-reversed-1200.png',
+      expect.stringMatching(/^trust-badge-black-\d+\.png$/),
+      expect.stringMatching(/^trust-badge-colour-\d+\.png$/),
+      expect.stringMatching(/^trust-badge-reversed-\d+\.png$/),
     ]);
-    await page.getByRole('region', { name: 'Receipt' }).getByText('trust-badge-reversed-1200.png').waitFor();
+    // The lines that a mark starts with never enlarge it: the ring is 952 of the drawing's 1000 units, 900 px wide.
+    const width = Number(/-(\d+)\.png/.exec(names[1])?.[1]);
+    expect(width).toBeGreaterThan(700);
+    expect(width).toBeLessThanOrEqual(900);
+    expect(new TextDecoder().decode(zip['receipt.txt'])).not.toContain('enlarged');
+    await page.getByRole('region', { name: 'Receipt' }).getByText(names[3]).waitFor();
     await page.context().close();
 
     const opened: Record<string, Raster> = {};
     for (const name of ['black', 'colour', 'reversed']) {
-      const bytes = zip[`trust-badge-${name}-1200.png`];
+      const bytes = zip[`trust-badge-${name}-${width}.png`];
       expect(bytes[28], `${name} is not interlaced`).toBe(0);
       expect(
-        chunkTypes(bytes).filter((c) => !['IHDR', 'iCCP', 'pHYs', 'IDAT', 'IEND'].includes(c)),
+        chunkTypes(bytes).filter((c) => !['IHDR', 'sRGB', 'IDAT', 'IEND'].includes(c)),
         name,
       ).toEqual([]);
       opened[name] = (await decodePicture(bytes, `${name}.png`)).raster;
-      expect(opened[name].width).toBe(1200);
+      expect(opened[name].width).toBe(width);
       const extents = findExtents(opened[name]);
-      expect(extents, `${name} is trimmed`).toMatchObject({ x: 0, y: 0, width: 1200, height: opened[name].height });
+      expect(extents, `${name} is trimmed`).toMatchObject({ x: 0, y: 0, width, height: opened[name].height });
     }
     checkBadge(opened);
   });
@@ -120,7 +125,7 @@ describe('a logo on an off-white box', () => {
     await list.getByText('broken.png is damaged', { exact: false }).waitFor();
     await list.getByText('empty.jpg is empty', { exact: false }).waitFor();
     await list.getByText('Flat ground #fafafa', { exact: false }).waitFor();
-    await page.getByRole('link', { name: /^Good, logo/ }).waitFor();
+    await page.getByRole('link', { name: /^Good logo/ }).waitFor();
     await page.context().close();
   });
 
@@ -132,6 +137,7 @@ describe('screen and file', () => {
     for (const [name, bytes] of [
       ['badge-again.jpg', badge.bytes],
       ['alpha.png', await pngOf(drawMark(120, 90, ring(60, 45, 30, 18), [3, 90, 200]))],
+      ['paths.svg', new TextEncoder().encode(PATHS)],
     ] as const) {
       const { mark } = await rig.post<TakenIn>(`${paths.brandMarks(rig.brand.id)}?name=${name}`, bytes);
       const page = await rig.open(`/marks/${mark.id}/cutOut`);
@@ -154,7 +160,7 @@ describe('screen and file', () => {
         },
         {
           script: worker.url(),
-          source: { key: 'x', url: paths.markPicture(mark.id, 'working'), reduction: 1 },
+          source: { key: 'x', kind: mark.source, url: sourceUrl(mark), reduction: 1 },
           values: mark.recipe.stages,
         },
       );
@@ -169,15 +175,20 @@ describe('screen and file', () => {
   });
 });
 
+const PATHS =
+  '<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 90 40"><path d="M3 36C20 -20 60 70 87 4L80 38Z" fill="#1f5a45"/><circle cx="45" cy="20" r="9" fill="#b5322b" fill-opacity="0.6"/></svg>';
+
+const sourceUrl = (mark: MarkView) =>
+  mark.source === 'drawing' ? paths.markDrawing(mark.id) : paths.markPicture(mark.id, 'working');
+
 /** The server's master with clear pixels as the stage leaves them: computed by the same core on the server's side. */
 async function masterSha(raster: Raster, mark: MarkView): Promise<string> {
   const { runStages } = await import('../../core/recipe/runRecipe');
   const { createHash } = await import('node:crypto');
-  const working = await decodePicture(
-    new Uint8Array(await (await fetch(rig.url + paths.markPicture(mark.id, 'working'))).arrayBuffer()),
-    'w.png',
-  );
-  const own = runStages(working.raster, mark.recipe.stages, { pictureKey: 'w', reduction: 1 }).master.raster;
+  const bytes = new Uint8Array(await (await fetch(rig.url + sourceUrl(mark))).arrayBuffer());
+  const source =
+    mark.source === 'drawing' ? artworkOfDrawing(readDrawing(bytes)) : (await decodePicture(bytes, 'w.png')).raster;
+  const own = runStages(source, mark.recipe.stages, { pictureKey: 'w', reduction: 1 }).master.raster;
   for (let i = 0; i < own.data.length; i += 4) {
     if (own.data[i + 3] !== raster.data[i + 3]) throw new Error('The server’s file differs from the stage');
     if (

@@ -100,11 +100,14 @@ export function PictureView({ bench, stage, ground }: Props) {
     };
   };
   const bindDrag = useDrag(
-    ({ tap, xy: [x, y], delta: [dx, dy] }) => {
-      if (tap) stage.onPress?.(bench, { place: toPicture(x, y), original, tools });
-      else port.panBy(dx, dy);
+    ({ tap, last, xy: [x, y], delta: [dx, dy], movement: [mx, my], memo: isPanning = false }) => {
+      if (last && tap) stage.onPress?.(bench, { place: toPicture(x, y), original, tools });
+      if (!isPanning && Math.hypot(mx, my) <= CLICK_PX) return false;
+      port.panBy(dx, dy);
+      return true;
     },
-    { filterTaps: true, tapsThreshold: CLICK_PX, pointer: { keys: false, buttons: [1, 4] } },
+    // Not by the library's own filter of taps, which would keep clicks from the buttons that lie on the picture.
+    { tapsThreshold: CLICK_PX, pointer: { keys: false, buttons: [1, 4] } },
   );
   const onKeyDown = (event: React.KeyboardEvent) => {
     const step = event.shiftKey ? 160 : 40;

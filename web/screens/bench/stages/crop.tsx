@@ -1,4 +1,5 @@
 import type { Corners } from '../../../../core/geometry/projective';
+import { refitStartLines } from '../../../../core/recipe/fitSize';
 import { takeMark, takeWholeSheet } from '../../../../core/recipe/takeMark';
 import type { StageValues } from '../../../../core/stages';
 import type { MarkFact } from '../../../../core/stages/cutOutFacts';
@@ -43,19 +44,19 @@ export const cropStage: TrailStage = {
 
 const nounOf = ({ values }: Bench) => (values.cutOut.way === 'paper' ? 'Signature' : 'Mark');
 
+/** The recipe that takes one mark of the sheet, its first files no larger than it is there. */
+const recipeFor = (bench: Bench, found: MarkFact) => ({
+  ...refitStartLines(bench.recipe, found.region),
+  stages: takeMark(bench.values, found, bench.candidates ?? bench.mark),
+});
+
 const take = (bench: Bench, found: MarkFact) =>
-  bench.commitAll(
-    takeMark(bench.values, found, bench.candidates ?? bench.mark),
-    `Take ${nounOf(bench).toLowerCase()} ${found.number}`,
-  );
+  bench.draft.commit(recipeFor(bench, found), `Take ${nounOf(bench).toLowerCase()} ${found.number}`);
 
 function Panel({ bench }: BenchProps) {
   const { mark, values, candidates, sheet, tool } = bench;
   const makeMarks = (found: readonly MarkFact[]) => {
-    const marks = found.map((m) => ({
-      name: `${mark.name} ${m.number}`,
-      recipe: { ...bench.recipe, stages: takeMark(values, m, candidates ?? mark) },
-    }));
+    const marks = found.map((m) => ({ name: `${mark.name} ${m.number}`, recipe: recipeFor(bench, m) }));
     void sheet.makeMarks(marks);
   };
   return (

@@ -1,0 +1,97 @@
+import { readFileSync } from 'node:fs';
+import { createRequire } from 'node:module';
+import type { Page } from 'playwright-core';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { paths } from '../../contract/paths';
+import type { DeliveryView, TakenIn } from '../../contract/views';
+import { photographSheet } from '../../core/ink/testSheet';
+import { toJpeg } from '../../demo/capture';
+import { trail } from '../support/trailIds';
+import { disc, drawMark, either, onGround, pngOf, ring } from '../support/pictures';
+import { type BrowserRig, startRig } from './rig';
+
+const axe = readFileSync(createRequire(import.meta.url).resolve('axe-core/axe.min.js'), 'utf8');
+const themes = ['light', 'dark'] as const;
+
+let rig: BrowserRig;
+let screens: string[];
+beforeAll(async () => {
+  rig = await startRig();
+  const take = async (name: string, bytes: Uint8Array) =>
+    (await rig.post<TakenIn>(`${paths.brandMarks(rig.brand.id)}?name=${name}`, bytes)).mark;
+  const shapes = either(ring(300, 300, 250, 150), disc(300, 300, 60), disc(560, 560, 3));
+  const logo = await take('logo.png', await pngOf(onGround(drawMark(600, 600, shapes, [31, 90, 69]), [250, 250, 250])));
+  const sheet = await take('sheet.jpg', await toJpeg(photographSheet({ noise: 2 }, -4).picture, 88));
+  await rig.post<DeliveryView>(paths.markDeliveries(logo.id), { basedOn: logo.revision });
+  screens = [
+    '/marks',
+    '/deliveries',
+    '/take-in/draw',
+    '/take-in/type',
+    ...trail.map((id) => `/marks/${logo.id}/${id}`),
+    `/marks/${sheet.id}/crop`,
+    `/marks/${sheet.id}/cutOut`,
+  ];
+});
+afterAll(() => rig?.stop());
+
+/** Faults that keep somebody from using a screen. */
+async function seriousFaults(page: Page): Promise<string[]> {
+  await page.evaluate(axe);
+  return page.evaluate(async () => {
+    const { violations } = await (
+      window as unknown as { axe: { run: (o: object) => Promise<{ violations: Violation[] }> } }
+    ).axe.run({
+      runOnly: ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa', 'best-practice'],
+      rules: { 'label-content-name-mismatch': { enabled: true } },
+    });
+    interface Violation {
+      id: string;
+      impact: string;
+      nodes: { html: string; failureSummary: string }[];
+    }
+    return violations
+      .filter((v) => v.impact === 'serious' || v.impact === 'critical' || v.id === 'page-has-heading-one')
+      .flatMap((v) =>
+        v.nodes.map((n) => `${v.id}: ${n.html.slice(0, 160)} — ${n.failureSummary.replace(/\s+/g, ' ').slice(0, 200)}`),
+      );
+  });
+}
+
+const ready = (page: Page) =>
+  page.waitForFunction(
+    () =>
+      document.querySelector('h1') !== null &&
+      document.querySelector('.measuring, .waiting, .picture-wait, .is-working') === null,
+    undefined,
+    { timeout: 30_000 },
+  );
+
+describe.each(themes)('an automated audit in the %s theme', (theme) => {
+  it('finds no serious fault on any screen', async () => {
+    const faults: string[] = [];
+    for (const path of screens) {
+      const page = await rig.open('/marks');
+      await page.evaluate((name) => localStorage.setItem('tassel-theme', name), theme);
+      await page.goto(rig.url + path);
+      await ready(page);
+      expect(await page.evaluate(() => document.documentElement.dataset.theme)).toBe(theme);
+      faults.push(...(await seriousFaults(page)).map((f) => `${path}: ${f}`));
+      await page.context().close();
+    }
+    expect(faults).toEqual([]);
+  });
+});
+
+it('the audit would find a fault', async () => {
+  const page = await rig.open('/marks');
+  await ready(page);
+  await page.evaluate(() =>
+    document
+      .querySelector('main')
+      ?.insertAdjacentHTML('beforeend', '<button></button><p style="color:#eee;background:#fff">pale</p>'),
+  );
+  const faults = await seriousFaults(page);
+  expect(faults.map((f) => f.split(':')[0])).toEqual(expect.arrayContaining(['button-name', 'color-contrast']));
+  await page.context().close();
+});

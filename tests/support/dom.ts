@@ -1,0 +1,30 @@
+// What screens ask of a browser and the tests' document does not have.
+import { cleanup } from '@testing-library/react';
+import { afterEach, vi } from 'vitest';
+
+class Nothing {
+  observe() {}
+  unobserve() {}
+  disconnect() {}
+}
+globalThis.ResizeObserver ??= Nothing as unknown as typeof ResizeObserver;
+window.matchMedia ??= ((query: string) => ({
+  matches: false,
+  media: query,
+  onchange: null,
+  addListener() {},
+  removeListener() {},
+  addEventListener() {},
+  removeEventListener() {},
+  dispatchEvent: () => false,
+})) as unknown as typeof window.matchMedia;
+HTMLElement.prototype.setPointerCapture ??= () => {};
+HTMLElement.prototype.releasePointerCapture ??= () => {};
+HTMLElement.prototype.hasPointerCapture ??= () => false;
+HTMLCanvasElement.prototype.getContext = (() => null) as never;
+
+afterEach(() => {
+  cleanup();
+  vi.unstubAllGlobals();
+  localStorage.clear();
+});

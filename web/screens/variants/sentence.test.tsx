@@ -1,0 +1,42 @@
+import { render, screen } from '@testing-library/react';
+import userEvent from '@testing-library/user-event';
+import { describe, expect, it, vi } from 'vitest';
+import { partOf, variantOf } from '../../../core/recipe/recipe';
+import { fills } from '../../../core/fills';
+import { VariantSentence } from './VariantSentence';
+
+const black = variantOf('black', 'Black', partOf(fills, 'oneColour', { colour: '#000000' }));
+
+describe('a variant as a sentence', () => {
+  const show = (variant = black) => {
+    const onChange = vi.fn();
+    render(<VariantSentence variant={variant} palette={[]} onChange={onChange} />);
+    return onChange;
+  };
+  it('has a control for each part and for each of its settings', () => {
+    show();
+    expect(screen.getByRole('combobox', { name: 'Fill' })).toBeTruthy();
+    expect(screen.getByRole('button', { name: 'Colour #000000' })).toBeTruthy();
+    expect(screen.getByRole('combobox', { name: 'Inner light areas' })).toBeTruthy();
+  });
+  it('changes a setting, and keeps the others', async () => {
+    const onChange = show();
+    await userEvent.click(screen.getByRole('combobox', { name: 'Inner light areas' }));
+    await userEvent.click(await screen.findByText('Filled'));
+    expect(onChange).toHaveBeenCalledWith(
+      { ...black, fill: { id: 'oneColour', params: { colour: '#000000', insides: 'filled' } } },
+      'Change Black',
+      true,
+    );
+  });
+  it('another fill starts with its own settings', async () => {
+    const onChange = show();
+    await userEvent.click(screen.getByRole('combobox', { name: 'Fill' }));
+    await userEvent.click(await screen.findByText('as it is'));
+    expect(onChange.mock.calls[0][0].fill).toEqual({ id: 'asIs', params: {} });
+  });
+  it('offers no surround or cast where there is none to choose', () => {
+    show();
+    expect(screen.queryByText(/add a/)).toBeNull();
+  });
+});
