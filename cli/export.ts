@@ -10,9 +10,9 @@ import { runStages } from '../core/recipe/runRecipe';
 import { type Command, naming, readArguments, readInput } from './command';
 import { loadRecipe } from './cutoutRecipe';
 import { readSize, sizeHelp, sizeOptions } from './sizeOptions';
-import { formatOf, writeFile } from './writeFile';
+import { formatOf, outName, writeFile } from './writeFile';
 
-const help = `tassel export FILE --out OUT.svg|pdf|png [options]
+const help = `tassel export FILE --out ${outName} [options]
 
 Writes one file of one mark, exactly round what is visible. A picture is cut out
 first; a drawing (SVG of filled paths) stays paths, and a PNG of it is drawn from

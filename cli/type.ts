@@ -8,9 +8,9 @@ import { typefaces } from '../core/type/typefaces';
 import { type Command, readArguments } from './command';
 import { readColour } from './settingOptions';
 import { readSize, sizeHelp, sizeOptions } from './sizeOptions';
-import { formatOf, writeFile } from './writeFile';
+import { formatOf, outName, writeFile } from './writeFile';
 
-const help = `tassel type "TEXT" --typeface NAME --out OUT.svg|pdf|png [options]
+const help = `tassel type "TEXT" --typeface NAME --out ${outName} [options]
 
 Sets a line of text as a mark, as paths, exactly round its letters. The file is
 read back and checked.

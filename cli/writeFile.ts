@@ -8,6 +8,9 @@ import { extentsOf, makeFile } from '../core/recipe/makeFile';
 import { type Part, partOf } from '../core/recipe/recipe';
 import { writeWhole } from './command';
 
+/** How help shows the file to be written: every ending that there is. */
+export const outName = `OUT.${formats.all.map((f) => f.extension).join('|')}`;
+
 /** The format that a path's ending names. @throws CoreError 'cli/usage' naming the endings that there are */
 export function formatOf(path: string): Part {
   const ending = extname(path).slice(1).toLowerCase();

@@ -2,7 +2,7 @@
 import { spawnSync } from 'node:child_process';
 import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
-import { ensurePackages } from './lib/system.mjs';
+import { TEST_PACKAGES, ensurePackages } from './lib/system.mjs';
 import { startDatabase } from './lib/database.mjs';
 import { ensureBuild, ensureModules, projectDir, say } from './lib/steps.mjs';
 
@@ -45,7 +45,7 @@ function runVitest(env) {
 
 let database = null;
 try {
-  ensurePackages(['postgresql', 'chromium'], say);
+  ensurePackages(['postgresql', 'chromium', ...TEST_PACKAGES], say);
   ensureModules();
   ensureBuild();
   database = await startDatabase({ projectDir, name: 'postgres-test', firstPort: 55480, durable: false, say });
@@ -57,6 +57,7 @@ try {
         folder === '.' ? 'tsconfig.json' : `${folder}/tsconfig.json`,
       ]);
     check('Lint', process.execPath, ['node_modules/eslint/bin/eslint.js', '.', '--max-warnings', '0']);
+    check('Format', process.execPath, ['scripts/format.mjs', '--check']);
   }
   runVitest({ TASSEL_TEST_DATABASE: JSON.stringify(database.connection) });
 } catch (error) {

@@ -26,6 +26,8 @@ export function createApp(deps: AppDeps): Hono {
         objectSrc: ["'none'"],
         frameAncestors: ["'none'"],
       },
+      // With the opener policy, which is on by itself: a page cut off from others may share memory with its worker.
+      crossOriginEmbedderPolicy: true,
     }),
   );
   app.use('/api/*', async (c, next) => {

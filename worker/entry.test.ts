@@ -7,7 +7,7 @@ import { PathBuilder } from '../core/vector/path';
 import { photographSheet } from '../core/ink/testSheet';
 import { initialRecipe } from '../core/recipe/recipe';
 import { runStages } from '../core/recipe/runRecipe';
-import type { StageValues } from '../core/stages';
+import { type StageValues, stageIds } from '../core/stages';
 import type { Raster } from '../core/raster/raster';
 import { encodeWorkingPng } from '../codecs/encodePng';
 import { disc, drawMark, either, onGround, pixel, ring } from '../tests/support/pictures';
@@ -248,7 +248,7 @@ describe('the browser’s worker', () => {
   it('gives every stage’s own output: bead, facts and findings, and sends only beads that changed', async () => {
     await openPicture('beads', badge);
     const first = await ask<'stages'>({ type: 'stages', values: flat, grounds: [], open: 'crop', hasBeads: true });
-    expect(Object.keys(first.perStage)).toEqual(['crop', 'cutOut']);
+    expect(Object.keys(first.perStage)).toEqual(stageIds);
     // The crop hands the whole sheet on; the cut-out leaves the mark.
     expect([first.perStage.crop.bead?.width, first.perStage.crop.bead?.height]).toEqual([132, 110]);
     expect([first.perStage.cutOut.bead?.width, first.perStage.cutOut.bead?.height]).toEqual([132, 132]);

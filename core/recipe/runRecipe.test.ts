@@ -32,7 +32,7 @@ describe('runStages', () => {
     const recipe = initialRecipe();
     const cutOut = { ...recipe.stages.cutOut, areas: [{ x: 100, y: 55, decision: 'solid' as const }] };
     for (const rect of [null, { x: 8, y: 8, width: 184, height: 184 }]) {
-      const result = runStages(badge(), { crop: { ...recipe.stages.crop, rect }, cutOut }, run);
+      const result = runStages(badge(), { ...recipe.stages, crop: { ...recipe.stages.crop, rect }, cutOut }, run);
       expect(areasOf(cutOutFacts(result)).filter((a) => a.isChosen)).toHaveLength(1);
     }
   });

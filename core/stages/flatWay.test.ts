@@ -18,7 +18,7 @@ const run = (
 ) =>
   runStages(
     picture,
-    { crop: { ...stages.crop, ...crop }, cutOut: { ...stages.cutOut, ...cutOut } },
+    { ...stages, crop: { ...stages.crop, ...crop }, cutOut: { ...stages.cutOut, ...cutOut } },
     { pictureKey: `flat ${n++}`, reduction },
   );
 const badge = onGround(drawMark(300, 260, ring(150, 130, 110, 70), [31, 90, 69]), [244, 239, 228]);

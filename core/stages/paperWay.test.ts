@@ -9,6 +9,7 @@ import { type PaperWayFacts, marksOf } from './cutOutFacts';
 
 const { stages } = initialRecipe();
 const paper = (cutOut: Partial<StageValues['cutOut']> = {}, crop: Partial<StageValues['crop']> = {}): StageValues => ({
+  ...stages,
   crop: { ...stages.crop, ...crop },
   cutOut: { ...stages.cutOut, way: 'paper', ...cutOut },
 });

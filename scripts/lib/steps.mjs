@@ -38,7 +38,7 @@ export function sourceStamp(folders) {
   const walk = (path) => {
     const stat = statSync(path);
     if (stat.isDirectory()) for (const name of readdirSync(path).sort()) walk(join(path, name));
-    else if (!path.endsWith('.test.ts')) hash.update(`${path} ${stat.size} ${stat.mtimeMs}\n`);
+    else if (!/\.test\.tsx?$/.test(path)) hash.update(`${path} ${stat.size} ${stat.mtimeMs}\n`);
   };
   for (const folder of folders) walk(join(projectDir, folder));
   return hash.digest('hex');

@@ -18,10 +18,18 @@ export function findPostgresBin() {
 
 export const findChromium = () => ['/usr/bin/chromium', '/usr/bin/chromium-browser'].find((p) => existsSync(p)) ?? null;
 
+const hasProgram = (name) => existsSync(`/usr/bin/${name}`);
+
 const needs = {
   postgresql: () => findPostgresBin() !== null,
   chromium: () => findChromium() !== null,
+  'libxml2-utils': () => hasProgram('xmllint'),
+  qpdf: () => hasProgram('qpdf'),
+  'poppler-utils': () => hasProgram('pdffonts') && hasProgram('pdfimages'),
 };
+
+/** What the tests ask beside what the application needs: other people's readers of SVG and PDF. */
+export const TEST_PACKAGES = ['libxml2-utils', 'qpdf', 'poppler-utils'];
 
 /**
  * Installs what is missing of the named packages.

@@ -159,3 +159,9 @@ it('every answer forbids scripts that the application did not bring, and any cod
     expect(policy).toContain("frame-ancestors 'none'");
   }
 });
+
+it('pages are cut off from others, which is what lets them share memory with their worker', async () => {
+  const { headers } = await app.call('GET', '/');
+  expect(headers.get('cross-origin-opener-policy')).toBe('same-origin');
+  expect(headers.get('cross-origin-embedder-policy')).toBe('require-corp');
+});

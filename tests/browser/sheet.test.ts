@@ -85,7 +85,7 @@ describe('a sheet of five tries, photographed uphill on lined paper', () => {
         'nothing of the photograph’s tags',
       ).toEqual([]);
       const { raster } = await decodePicture(bytes, `${name}.png`);
-      expect(findExtents(raster)).toMatchObject({ x: 0, y: 0, width: raster.width, height: raster.height });
+      expect(findExtents(raster, 1)).toMatchObject({ x: 0, y: 0, width: raster.width, height: raster.height });
       // As large as the signature is on the photograph, and no larger.
       expect(raster.width / (rect as NonNullable<typeof rect>).width).toBeGreaterThan(0.75);
       expect(raster.width / (rect as NonNullable<typeof rect>).width).toBeLessThanOrEqual(1);

@@ -38,6 +38,7 @@ export function ThemeProvider({ children }: { children: ReactNode }) {
     localStorage.setItem(KEY, name);
   }, [name]);
   const r = roles[name];
+  const onPlum = name === 'dark' ? '#1d1019' : '#ffffff';
   const config = useMemo(
     () => ({
       algorithm: name === 'dark' ? theme.darkAlgorithm : theme.defaultAlgorithm,
@@ -71,7 +72,7 @@ export function ThemeProvider({ children }: { children: ReactNode }) {
           fontWeight: 600,
           contentFontSize: 14,
           defaultBg: r.sheet,
-          primaryColor: name === 'dark' ? '#1d1019' : '#ffffff',
+          primaryColor: onPlum,
         },
         Segmented: {
           trackBg: r.sheet,
@@ -86,11 +87,11 @@ export function ThemeProvider({ children }: { children: ReactNode }) {
         InputNumber: { activeShadow: 'none', handleVisible: 'auto' as const },
         Select: { optionSelectedBg: r.wash },
         // Off, a switch must still be seen, and the word on it read.
-        Switch: { colorTextQuaternary: r.soft, colorTextTertiary: r.soft },
+        Switch: { colorTextQuaternary: r.soft, colorTextTertiary: r.soft, colorTextLightSolid: onPlum },
         Tooltip: { colorBgSpotlight: '#1c1b1d' },
       },
     }),
-    [name, r],
+    [name, onPlum, r],
   );
   const value = useMemo(() => ({ name, setName }), [name]);
   return (

@@ -91,7 +91,7 @@ describe('a small picture', () => {
         perStage: {
           crop: { findings: [], facts: {}, bead: crop },
           cutOut: { findings: [], facts: {}, bead: cutOut },
-        } as StagesDone['perStage'],
+        } as Partial<StagesDone['perStage']> as StagesDone['perStage'],
       });
     expect(result.current.beads).toEqual({});
     await worker.answer('stages', beads(bitmap(1), bitmap(2)));

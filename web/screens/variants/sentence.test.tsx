@@ -2,7 +2,9 @@ import { render, screen } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { describe, expect, it, vi } from 'vitest';
 import { partOf, variantOf } from '../../../core/recipe/recipe';
+import { casts } from '../../../core/casts';
 import { fills } from '../../../core/fills';
+import { surrounds } from '../../../core/surrounds';
 import { VariantSentence } from './VariantSentence';
 
 const black = variantOf('black', 'Black', partOf(fills, 'oneColour', { colour: '#000000' }));
@@ -35,8 +37,9 @@ describe('a variant as a sentence', () => {
     await userEvent.click(await screen.findByText('as it is'));
     expect(onChange.mock.calls[0][0].fill).toEqual({ id: 'asIs', params: {} });
   });
-  it('offers no surround or cast where there is none to choose', () => {
+  it('offers a surround or a cast only where there is one to choose', () => {
     show();
-    expect(screen.queryByText(/add a/)).toBeNull();
+    const offers = [surrounds, casts].filter((r) => r.all.length > 0).length;
+    expect(screen.queryAllByText(/add a/)).toHaveLength(offers);
   });
 });
