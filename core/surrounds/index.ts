@@ -1,4 +1,5 @@
 import type { Decoration } from '../decoration';
 import { defineRegistry } from '../registry';
+import { plate } from './plate';
 
-export const surrounds = defineRegistry<Decoration>('surround');
+export const surrounds = defineRegistry<Decoration>('surround', plate);
