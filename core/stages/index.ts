@@ -2,11 +2,10 @@ import type { Values } from '../params';
 import { defineRegistry } from '../registry';
 import { crop } from './crop';
 import { cutOut } from './cutOut';
-import { mirror } from './mirror';
 import type { StageDefinition } from './stage';
 
 /** The stages that make a master, in the order in which they run. */
-const listed = [crop, cutOut, mirror] as const;
+const listed = [crop, cutOut] as const;
 
 type Listed = (typeof listed)[number];
 export type StageId = Listed['id'];

@@ -1,5 +1,4 @@
 import type { Decoration } from '../decoration';
 import { defineRegistry } from '../registry';
-import { plate } from './plate';
 
-export const surrounds = defineRegistry<Decoration>('surround', plate);
+export const surrounds = defineRegistry<Decoration>('surround');

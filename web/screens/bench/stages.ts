@@ -2,19 +2,11 @@ import type { TrailStage } from './Bench';
 import { cropStage } from './stages/crop';
 import { cutOutStage } from './stages/cutOut';
 import { filesStage } from './stages/files';
-import { formStage } from './stages/form';
 import { originalStage } from './stages/original';
 import { variantsStage } from './stages/variants';
 
 /** Every stage on the trail, in order. A stage without a screen of its own is `formStage('its id')`: see stages/form.tsx. */
-export const trail: readonly TrailStage[] = [
-  originalStage,
-  cropStage,
-  cutOutStage,
-  formStage('mirror'),
-  variantsStage,
-  filesStage,
-];
+export const trail: readonly TrailStage[] = [originalStage, cropStage, cutOutStage, variantsStage, filesStage];
 
 /** Where a mark opens. */
 export const FIRST_STAGE = cutOutStage.id;
