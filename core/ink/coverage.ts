@@ -4,6 +4,23 @@ import { type Ink, paperAt } from './inkColour';
 import type { PaperLight } from './paperLight';
 import type { LineFamily } from './ruledLines';
 
+/** How far from a printed line its profile is measured, in small-grid pixels each way, and never closer than two px. */
+const PROFILE_REACH = 2.6;
+/** A profile may lie this far off the line found on the small grid, which knows it to about a pixel and a half. */
+const MOST_OFF = 2.5;
+/** A stretch this much fainter than an inked one could be is a stretch where the line was hardly printed. */
+const FAINT = 1.5;
+/** Of the pixels along a line a little less than half: where writing crosses, its pixels are the darker ones. */
+const ALONG_RANK = 0.45;
+/** Depth that paper alone reaches between two strips. */
+const PAPER_DEPTH = 0.008;
+/** A whole profile with less than this much depth shows no line. */
+const LEAST_WEIGHT = 0.02;
+/** A line that wanders is taken out over half its width more on both sides. */
+const WANDER = 1.5;
+/** No line hides more than this: what is left is divided by the rest, which must not come near nothing. */
+const MOST_LINE = 0.85;
+
 /** How much ink covers each pixel of a region, 1 = full; rows of the region, 0 where nothing of ink is near. */
 export interface Coverage {
   readonly region: RectPx;
@@ -111,7 +128,7 @@ function removeLine(
   const way: Way = { dx, dy, nx: -dy, ny: dx };
   const { region } = coverage;
   const strip = STRIP * paper.factor;
-  const reach = Math.ceil(2.6 * paper.factor + 2);
+  const reach = Math.ceil(PROFILE_REACH * paper.factor + 2);
   // Where along the line the region begins and ends.
   const corners = [
     [region.x, region.y],
@@ -134,7 +151,7 @@ function removeLine(
         )
       : null;
     const centre = profile ? last + profile.shift : null;
-    const isPlausible = centre !== null && Math.abs(centre) <= 2.5 * paper.factor + 1;
+    const isPlausible = centre !== null && Math.abs(centre) <= MOST_OFF * paper.factor + 1;
     if (isPlausible) last = centre as number;
     strips.push({
       from,
@@ -168,7 +185,7 @@ function borrowProfiles(strips: Strip[]): void {
     .map(peak)
     .sort((p, q) => p - q);
   const usual = peaks[peaks.length >> 1] ?? 0;
-  const isGood = strips.map((s) => s.profile !== null && peak(s) < INKED * usual && peak(s) > usual / INKED / 1.5);
+  const isGood = strips.map((s) => s.profile !== null && peak(s) < INKED * usual && peak(s) > usual / INKED / FAINT);
   strips.forEach((s, k) => {
     if (isGood[k] || !s.isNear) return;
     let lender = -1;
@@ -239,7 +256,7 @@ function measureProfile(
     }
     if (list.length < 12) return null;
     list.sort((p, q) => p - q);
-    depth[k] = list[Math.floor(list.length * 0.45)];
+    depth[k] = list[Math.floor(list.length * ALONG_RANK)];
   }
   // The paper beside the line is the zero.
   const sides = [depth[0], depth[1], depth[count - 2], depth[count - 1]].sort((p, q) => p - q);
@@ -248,11 +265,11 @@ function measureProfile(
   let weight = 0;
   for (let k = 0; k < count; k++) {
     depth[k] = Math.max(0, depth[k] - base);
-    if (depth[k] < 0.008) depth[k] = 0;
+    if (depth[k] < PAPER_DEPTH) depth[k] = 0;
     weight += depth[k];
     sum += depth[k] * (k - reach);
   }
-  return weight < 0.02 ? null : { depth, shift: sum / weight };
+  return weight < LEAST_WEIGHT ? null : { depth, shift: sum / weight };
 }
 
 function subtract(
@@ -289,7 +306,7 @@ function subtract(
   ) {
     // Where the line crosses this column or row.
     const q = isLevel ? (offset - (p + 0.5) * nx) / ny : (offset - (p + 0.5) * ny) / nx;
-    for (let r = Math.floor(q - reach * 1.5 + shift); r <= Math.ceil(q + reach * 1.5 + shift); r++) {
+    for (let r = Math.floor(q - reach * WANDER + shift); r <= Math.ceil(q + reach * WANDER + shift); r++) {
       const [x, y] = isLevel ? [p, r] : [r, p];
       if (x < region.x || y < region.y || x >= region.x + region.width || y >= region.y + region.height) continue;
       const t = (x + 0.5) * dx + (y + 0.5) * dy;
@@ -297,7 +314,7 @@ function subtract(
       const k = (x + 0.5) * nx + (y + 0.5) * ny - offset + half;
       const k0 = Math.floor(k);
       if (k0 < 0 || k0 + 1 >= depth.length) continue;
-      const line = Math.min(0.85, depth[k0] + (depth[k0 + 1] - depth[k0]) * (k - k0));
+      const line = Math.min(MOST_LINE, depth[k0] + (depth[k0 + 1] - depth[k0]) * (k - k0));
       const i = (y - region.y) * region.width + x - region.x;
       if (line > 0 && near[i]) values[i] = 1 - (1 - values[i]) / (1 - line);
     }

@@ -1,3 +1,8 @@
+/** A pixel this close to the darkest within two pixels is the middle of its stroke. */
+const MIDDLE_SHARE = 0.72;
+/** No level lower than this many times the paper's noise: below it every level keeps grain. */
+const OVER_NOISE = 2.5;
+
 /** What each cut level would cost, on both sides. */
 export interface LevelStudy {
   /** The levels looked at, coverage 0..1, rising. */
@@ -105,7 +110,7 @@ function strokeCores(values: Float32Array, width: number, height: number): Uint8
       let most = 0;
       for (let n = i - 2 * width; n <= i + 2 * width; n += width)
         for (let k = n - 2; k <= n + 2; k++) if (values[k] > most) most = values[k];
-      if (values[i] >= 0.72 * most) out[i] = 1;
+      if (values[i] >= MIDDLE_SHARE * most) out[i] = 1;
     }
   }
   return out;
@@ -144,7 +149,7 @@ function readStudy(
   while (to + 1 < STEPS && lost[to + 1] <= LITTLE_LOST) to++;
   const fewest = Math.min(...stray.slice(0, to + 1));
   let from = to;
-  while (from > 0 && stray[from - 1] <= fewest + FEW_STRAYS && levels[from - 1] >= 2.5 * noise) from--;
+  while (from > 0 && stray[from - 1] <= fewest + FEW_STRAYS && levels[from - 1] >= OVER_NOISE * noise) from--;
   const [low, high] = [levels[from], levels[to]];
   const start = Math.min(high, Math.max(levels[least], Math.sqrt(low * high)));
   return {

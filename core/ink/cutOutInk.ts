@@ -12,6 +12,60 @@ import { type InkPiece, findInkPieces, largestArea, strokeWidth } from './inkPie
 import { type PaperLight, measurePaper, robust, threshold } from './paperLight';
 import { type LineFamily, findRuledLines } from './ruledLines';
 
+/** Closer to full than this the weights were right already. */
+const NEARLY_FULL = 0.02;
+/** The lower level of a piece stays this many times above the noise: grain touches strokes everywhere below. */
+const LOW_OVER_NOISE = 2.6;
+/** Pieces whose darkest pixel is within half a level of being cut away count as faint. */
+const FAINT_OVER_LEVEL = 1.5;
+
+/** What is left of a printed line: longer than so many stroke widths, and thinner than a stroke, or than this in px. */
+const LINE_LONG_STROKES = 5;
+const LINE_THIN_PX = 2.5;
+const LINE_THIN_STROKES = 0.8;
+/** How far on each side of a printed line, small-grid px, ink is measured anew, and how far ink may be hidden. */
+const LINE_CLEARED_PX = 2.2;
+const LINE_SHADE_PX = 1.6;
+/** What stands three times as deep as the line itself is ink that crosses it; less than this much more is the line. */
+const LINE_DEPTHS = 3;
+const LEAST_CROSSING = 0.3;
+/** Near a line ink is sought from this many times its depth. */
+const SHADE_DEPTHS = 1.8;
+/** What may be ink at all: three times the noise, and never less than two parts in a hundred. */
+const LEAST_NEAR = 0.02;
+const NEAR_OVER_NOISE = 3;
+/** A larger crumb may be ink when it stands half above the cut, any crumb when it is four times as deep. */
+const CRUMB_OVER_CUT = 1.5;
+const DARK_OVER_CUT = 4;
+
+/** Coverage from which a pixel is surely inked, and the rank at which broad strokes are full. */
+const SURELY_INKED = 0.25;
+const FULL_RANK = 0.9;
+/** Thin strokes hardly ever fill a pixel: of theirs the rank lies this much higher at most. */
+const THIN_RANK_RISE = 0.085;
+/** Of first-estimate full coverage: what counts as the body of a stroke, and what as any of it. */
+const BODY = 0.75;
+const ANY = 0.25;
+/** How far the first estimate may be off, either way. */
+const FULL_FROM = 0.6;
+const FULL_TO = 1.8;
+
+/** Share of the largest piece from which a piece is writing that others may belong to. */
+const LARGE_SHARE = 0.06;
+/** Faint crumbs are smaller than so many squares of the stroke width, and paler than a third of ink, or so far over the level. */
+const CRUMB_STROKES = 1.6;
+const CRUMB_PEAK = 0.38;
+const CRUMB_OVER_LEVEL = 1.3;
+
+/** Outside its own piece a pixel counts only when it stands this far over the noise. */
+const OUTSIDE_OVER_NOISE = 1.3;
+/** A lifted stroke may be a little short of full at its middle, where the sharpest pixel was no whole one. */
+const LIFT = 1.06;
+/** An edge goes from a quarter to three quarters; a fall of less than this within it is noise. */
+const EDGE_FROM = 0.25;
+const EDGE_TO = 0.75;
+const EDGE_SLIP = 0.02;
+
 export interface InkOptions {
   /** Coverage 0..1 that a piece must reach, or null for the middle of the steady range. */
   readonly level: number | null;
@@ -99,7 +153,7 @@ function studyInk(raster: Raster, keepLines: boolean, onStep: (name: string) => 
   if (families.length) removeLines(raster, paper, ink, coverage, families);
   // Seen through the best weights the 90th percentile may lie elsewhere: full ink is 1 by definition.
   const full = fullCoverage(coverage);
-  if (Math.abs(full - 1) > 0.02) {
+  if (Math.abs(full - 1) > NEARLY_FULL) {
     ink = inkOf(ink.through.map((t) => Math.max(0, 1 - (1 - t) * full)) as unknown as Ink['through']);
     for (let i = 0; i < coverage.values.length; i++) coverage.values[i] /= full;
   }
@@ -130,7 +184,7 @@ export function cutOutInk(
   const { region } = coverage;
   onStep('pieces');
   const level = options.level ?? study.level.start;
-  const low = Math.max(level * LOW_SHARE, study.noise * 2.6);
+  const low = Math.max(level * LOW_SHARE, study.noise * LOW_OVER_NOISE);
   const found = findInkPieces(smooth, region.width, region.height, low, Math.max(level, low));
   const strokePx = strokeWidth(found.labels, found.pieces, region.width, region.height);
   const { kept, strays } = partStrays(found.pieces, strokePx, level);
@@ -174,7 +228,7 @@ export function cutOutInk(
       .sort((a, b) => b.areaPx - a.areaPx),
     strays: strays.map(place).sort((a, b) => b.areaPx - a.areaPx),
     faint: kept
-      .filter((p) => isKept[p.label] && p.peak < level * 1.5)
+      .filter((p) => isKept[p.label] && p.peak < level * FAINT_OVER_LEVEL)
       .map(place)
       .sort((a, b) => b.areaPx - a.areaPx),
     edgePx: edgeWidth(alpha, region.width, region.height),
@@ -193,7 +247,8 @@ function liesOnLine(
   return families.some(({ angleDeg, offsets }) => {
     const a = (angleDeg * Math.PI) / 180;
     const long = Math.abs(p.box.width * Math.cos(a)) + Math.abs(p.box.height * Math.sin(a));
-    if (long < 5 * strokePx || p.areaPx / long > Math.max(2.5, strokePx * 0.8)) return false;
+    if (long < LINE_LONG_STROKES * strokePx || p.areaPx / long > Math.max(LINE_THIN_PX, strokePx * LINE_THIN_STROKES))
+      return false;
     const d = -x * Math.sin(a) + y * Math.cos(a);
     return offsets.some((o) => Math.abs(o - d) < 2);
   });
@@ -213,19 +268,19 @@ function inkRgb(ink: Ink, under: Rgb): Rgb {
 function withoutLines(paper: PaperLight, families: readonly LineFamily[]): PaperLight {
   if (families.length === 0) return paper;
   const density = paper.density.slice();
-  forLinePixels(paper, families, 2.2, (i, depth) => {
-    density[i] = Math.max(0, density[i] - depth * 3) < 0.3 ? 0 : density[i];
+  forLinePixels(paper, families, LINE_CLEARED_PX, (i, depth) => {
+    density[i] = Math.max(0, density[i] - depth * LINE_DEPTHS) < LEAST_CROSSING ? 0 : density[i];
   });
   return { ...paper, density };
 }
 
 // Small-grid pixels that may hold ink: what stands out, and beside a printed line only what stands out from the line too.
 function nearInk(paper: PaperLight, families: readonly LineFamily[]): Uint8Array {
-  const cut = Math.max(0.02, 3 * paper.noise);
+  const cut = Math.max(LEAST_NEAR, NEAR_OVER_NOISE * paper.noise);
   const near = threshold(paper.density, cut);
   if (families.length)
-    forLinePixels(paper, families, 1.6, (i, depth) => {
-      if (paper.density[i] < cut + depth * 1.8) near[i] = 0;
+    forLinePixels(paper, families, LINE_SHADE_PX, (i, depth) => {
+      if (paper.density[i] < cut + depth * SHADE_DEPTHS) near[i] = 0;
     });
   return dropCrumbs(near, paper, cut);
 }
@@ -241,7 +296,8 @@ function dropCrumbs(near: Uint8Array, { width, height, density }: PaperLight, cu
   for (let i = 0; i < near.length; i++) if (density[i] > peak[labels[i]]) peak[labels[i]] = density[i];
   const stays = new Uint8Array(pieces.length + 1);
   for (const p of pieces)
-    stays[p.label] = (p.areaPx >= LEAST_CRUMB && peak[p.label] > cut * 1.5) || peak[p.label] >= cut * 4 ? 1 : 0;
+    stays[p.label] =
+      (p.areaPx >= LEAST_CRUMB && peak[p.label] > cut * CRUMB_OVER_CUT) || peak[p.label] >= cut * DARK_OVER_CUT ? 1 : 0;
   return near.map((v, i) => (v && stays[labels[i]] ? 1 : 0));
 }
 
@@ -280,16 +336,19 @@ function fullCoverage({ values, region: { width } }: Coverage): number {
   const step = Math.max(1, Math.floor(values.length / 1_200_000));
   for (let i = 0; i + width + 1 < values.length; i += step) {
     const v = (values[i] + values[i + 1] + values[i + width] + values[i + width + 1]) / 4;
-    if (v > 0.25) sure.push(v);
+    if (v > SURELY_INKED) sure.push(v);
   }
   if (sure.length < 30) return 1;
   const sorted = Float32Array.from(sure).sort();
-  const first = sorted[Math.floor(sorted.length * 0.9)];
-  const share = sorted.filter((v) => v > 0.75 * first).length / sorted.filter((v) => v > 0.25 * first).length;
+  const first = sorted[Math.floor(sorted.length * FULL_RANK)];
+  const share = sorted.filter((v) => v > BODY * first).length / sorted.filter((v) => v > ANY * first).length;
   const thin = Math.min(1, Math.max(0, (BROAD - share) / (BROAD - THIN)));
   return Math.min(
-    1.8,
-    Math.max(0.6, sorted[Math.min(sorted.length - 1, Math.floor(sorted.length * (0.9 + 0.085 * thin)))]),
+    FULL_TO,
+    Math.max(
+      FULL_FROM,
+      sorted[Math.min(sorted.length - 1, Math.floor(sorted.length * (FULL_RANK + THIN_RANK_RISE * thin)))],
+    ),
   );
 }
 
@@ -354,13 +413,14 @@ function partStrays(
   level: number,
 ): { kept: InkPiece[]; strays: InkPiece[] } {
   const most = largestArea(pieces);
-  const large = pieces.filter((p) => p.areaPx >= Math.max(most * 0.06, strokePx * strokePx * 4));
+  const large = pieces.filter((p) => p.areaPx >= Math.max(most * LARGE_SHARE, strokePx * strokePx * 4));
   const tall = large.reduce((t, p) => Math.max(t, Math.min(p.box.height, p.box.width)), strokePx * 3);
   const kept: InkPiece[] = [];
   const strays: InkPiece[] = [];
   for (const p of pieces) {
     const isSpeck = p.areaPx < Math.max(5, SPECK_SHARE * strokePx * strokePx);
-    const isFaintCrumb = p.areaPx < 1.6 * strokePx * strokePx && p.peak < Math.max(0.38, level * 1.3);
+    const isFaintCrumb =
+      p.areaPx < CRUMB_STROKES * strokePx * strokePx && p.peak < Math.max(CRUMB_PEAK, level * CRUMB_OVER_LEVEL);
     const isFar =
       p.areaPx < 6 * strokePx * strokePx && !large.some((l) => l === p || boxGap(l.box, p.box) <= FAR_SHARE * tall);
     (isSpeck || isFaintCrumb || isFar ? strays : kept).push(p);
@@ -463,7 +523,7 @@ function settleAlpha(
   for (let y = 1; y < height - 1; y++) {
     for (let x = 1, i = y * width + 1; x < width - 1; x++, i++) {
       if (!reach[i] || (labels[i] && !isKept[labels[i]])) continue;
-      if (!own[i] && smooth[i] < noise * 1.3) continue;
+      if (!own[i] && smooth[i] < noise * OUTSIDE_OVER_NOISE) continue;
       let squares = 0;
       for (let n = i - width; n <= i + width; n += width)
         squares += values[n - 1] * values[n - 1] + values[n] * values[n] + values[n + 1] * values[n + 1];
@@ -524,7 +584,7 @@ function solidify(alpha: Float32Array, width: number, height: number, strokePx: 
       let most = 0;
       for (let k = Math.max(0, y - radius); k <= Math.min(height - 1, y + radius); k++)
         if (row[k * width + x] > most) most = row[k * width + x];
-      out[i] = Math.min(1, (alpha[i] / Math.max(LEAST_LIFTED, most)) * 1.06);
+      out[i] = Math.min(1, (alpha[i] / Math.max(LEAST_LIFTED, most)) * LIFT);
     }
   return out;
 }
@@ -535,10 +595,10 @@ function edgeWidth(alpha: Float32Array, width: number, height: number): number {
   const step = Math.max(1, Math.floor(height / 300));
   for (let y = 0; y < height; y += step) {
     for (let x = 1, i = y * width + 1; x < width; x++, i++) {
-      if (!(alpha[i - 1] < 0.25 && alpha[i] >= 0.25)) continue;
+      if (!(alpha[i - 1] < EDGE_FROM && alpha[i] >= EDGE_FROM)) continue;
       let k = 0;
-      while (x + k < width && k < 24 && alpha[i + k] < 0.75 && alpha[i + k] >= alpha[i + k - 1] - 0.02) k++;
-      if (x + k < width && alpha[i + k] >= 0.75) widths.push(k + 0.5);
+      while (x + k < width && k < 24 && alpha[i + k] < EDGE_TO && alpha[i + k] >= alpha[i + k - 1] - EDGE_SLIP) k++;
+      if (x + k < width && alpha[i + k] >= EDGE_TO) widths.push(k + 0.5);
     }
   }
   widths.sort((a, b) => a - b);

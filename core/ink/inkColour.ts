@@ -1,6 +1,22 @@
 import type { Raster } from '../raster/raster';
 import type { PaperLight } from './paperLight';
 
+/** The darkest density but for one pixel in two thousand: a lone black speck does not set the scale. */
+const TOP_RANK = 0.9995;
+/** What is ink for this measurement: clear of the noise, of a faint stain, and of soft rims of the darkest ink. */
+const OVER_NOISE = 4.5;
+const OVER_STAIN = 0.035;
+const OVER_TOP = 0.4;
+/** Deeper than this the top says no more about where rims begin. */
+const MOST_TOP = 0.9;
+/** Of the inked places by depth, those whose colour is taken: full strokes, without blots and print at the very end. */
+const INK_FROM = 0.86;
+const INK_TO = 0.97;
+/** No ink lets more light through. */
+const MOST_THROUGH = 0.97;
+/** The paper's own colour is that of its lightest tenth: shade is no part of it. */
+const PAPER_RANK = 0.9;
+
 /** What one pen leaves on the paper where it inks fully. */
 export interface Ink {
   /** Share of the paper's light that comes through, per channel: 0 black, 1 nothing. */
@@ -40,8 +56,8 @@ export function measureInk(raster: Raster, paper: PaperLight): Ink | null {
   const { density, width: w } = paper;
   const every = Math.max(1, Math.floor(density.length / 120_000));
   const sorted = Float32Array.from({ length: Math.ceil(density.length / every) }, (_, k) => density[k * every]).sort();
-  const top = sorted[Math.floor(sorted.length * 0.9995)];
-  const cut = Math.max(4.5 * paper.noise, 0.035, 0.4 * Math.min(0.9, top));
+  const top = sorted[Math.floor(sorted.length * TOP_RANK)];
+  const cut = Math.max(OVER_NOISE * paper.noise, OVER_STAIN, OVER_TOP * Math.min(MOST_TOP, top));
   const places: number[] = [];
   for (let i = 0; i < density.length; i++) if (density[i] > cut) places.push(i);
   if (places.length < 6) return null;
@@ -51,10 +67,10 @@ export function measureInk(raster: Raster, paper: PaperLight): Ink | null {
   for (let k = 0; k < places.length; k += step)
     seen.push(darkestIn(raster, paper, (places[k] % w) * paper.factor, ((places[k] / w) | 0) * paper.factor, under));
   seen.sort((a, b) => a.depth - b.depth);
-  const from = Math.floor(seen.length * 0.86);
-  const to = Math.max(from + 1, Math.ceil(seen.length * 0.97));
+  const from = Math.floor(seen.length * INK_FROM);
+  const to = Math.max(from + 1, Math.ceil(seen.length * INK_TO));
   const through = [0, 1, 2].map((c) =>
-    Math.min(0.97, seen.slice(from, to).reduce((s, v) => s + v.through[c], 0) / (to - from)),
+    Math.min(MOST_THROUGH, seen.slice(from, to).reduce((s, v) => s + v.through[c], 0) / (to - from)),
   ) as [number, number, number];
   return inkOf(through);
 }
@@ -105,7 +121,7 @@ export function paperColour(paper: PaperLight): [number, number, number] {
   const { length } = grey;
   const every = Math.max(1, Math.floor(length / 60_000));
   const order = Float32Array.from({ length: Math.ceil(length / every) }, (_, k) => grey[k * every]).sort();
-  const cut = order[Math.floor(order.length * 0.9)];
+  const cut = order[Math.floor(order.length * PAPER_RANK)];
   const sum = [0, 0, 0];
   let count = 0;
   for (let i = 0; i < length; i++)

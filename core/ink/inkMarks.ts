@@ -1,5 +1,25 @@
 import { type InkPiece, largestArea } from './inkPieces';
 
+/** A group with less of the largest group's ink than this is a crumb, no mark of its own. */
+const LEAST_MARK = 0.06;
+/** Share of the largest piece from which a piece tells how tall the writing is. */
+const LARGE_SHARE = 0.08;
+/** A piece counts as no taller than this share of its width: a long underline is not tall writing. */
+const TALL_FOR_WIDTH = 0.9;
+/** The height above the middle of the ink: half the ink of a signature lies in its small letters. */
+const HEIGHT_RANK = 0.6;
+/** A piece with less than this share of its neighbour's ink is a dot or a bar of it. */
+const PART_SHARE = 0.35;
+/** Two full lines of writing must come this much closer than a dot. */
+const LINES_REACH = 0.62;
+/** Steps of the search for the angle, degrees. */
+const COARSE_DEG = 0.5;
+const FINE_DEG = 0.1;
+/** In each column the foot of the writing: nine tenths down, above the descenders. */
+const FOOT_RANK = 0.9;
+/** Feet closer together than this share of the width say nothing about the slope. */
+const APART = 0.08;
+
 /** One signature on the sheet. */
 export interface InkMark {
   readonly number: number;
@@ -33,7 +53,7 @@ export function findInkMarks(
   const areas = [...members.values()].map((m) => m.reduce((s, p) => s + p.areaPx, 0));
   const largest = Math.max(...areas);
   const marks = [...members.values()]
-    .filter((_, k) => areas[k] >= largest * 0.06)
+    .filter((_, k) => areas[k] >= largest * LEAST_MARK)
     .map((list) => {
       const left = Math.min(...list.map((p) => p.box.x));
       const top = Math.min(...list.map((p) => p.box.y));
@@ -55,12 +75,12 @@ function groupPieces(pieces: readonly InkPiece[], labels: Int32Array, width: num
   const parent = pieces.map((_, k) => k);
   const find = (k: number): number => (parent[k] === k ? k : (parent[k] = find(parent[k])));
   const most = largestArea(pieces);
-  const large = pieces.filter((p) => p.areaPx >= 0.08 * most);
+  const large = pieces.filter((p) => p.areaPx >= LARGE_SHARE * most);
   // The height of the writing: that of large pieces, weighed by their ink, with long underlines counting for little.
   const tall = [...large]
-    .map((p) => ({ h: Math.min(p.box.height, p.box.width * 0.9), a: p.areaPx }))
+    .map((p) => ({ h: Math.min(p.box.height, p.box.width * TALL_FOR_WIDTH), a: p.areaPx }))
     .sort((a, b) => a.h - b.h);
-  const half = tall.reduce((s, t) => s + t.a, 0) * 0.6;
+  const half = tall.reduce((s, t) => s + t.a, 0) * HEIGHT_RANK;
   let sum = 0;
   let writing = tall[tall.length - 1]?.h ?? 1;
   for (const t of tall)
@@ -78,8 +98,8 @@ function groupPieces(pieces: readonly InkPiece[], labels: Int32Array, width: num
       const dy = Math.max(0, p.y - q.y - q.height, q.y - p.y - p.height);
       // A dot or a bar belongs to what it stands over; two full lines of writing must come closer.
       const [pa, qa] = [pieces[a].areaPx, pieces[b].areaPx];
-      const isPart = Math.min(pa, qa) < 0.35 * Math.max(pa, qa);
-      const limit = reach * (isPart ? 1 : 0.62);
+      const isPart = Math.min(pa, qa) < PART_SHARE * Math.max(pa, qa);
+      const limit = reach * (isPart ? 1 : LINES_REACH);
       if (dx > limit || dy > limit) continue;
       if (isWithin(rims[a], rims[b], limit)) parent[find(a)] = find(b);
     }
@@ -166,8 +186,8 @@ function measureTurn(
       if (score > best.score) best = { angle, score };
     }
   };
-  scan(centre - SPAN_DEG, centre + SPAN_DEG, 0.5);
-  scan(best.angle - 0.5, best.angle + 0.5, 0.1);
+  scan(centre - SPAN_DEG, centre + SPAN_DEG, COARSE_DEG);
+  scan(best.angle - COARSE_DEG, best.angle + COARSE_DEG, FINE_DEG);
   const angleDeg = Math.round(best.angle * 10) / 10;
   return { angleDeg, region: regionAlong(xs, ys, angleDeg) };
 }
@@ -233,12 +253,12 @@ function lowestLine(xs: readonly number[], ys: readonly number[], from: number):
     const points = columns.flatMap((vs, c): [number, number][] => {
       if (vs.length === 0) return [];
       vs.sort((a, b) => a - b);
-      return [[((c + 0.5) / COLUMNS) * wide, vs[Math.min(vs.length - 1, Math.floor(vs.length * 0.9))]]];
+      return [[((c + 0.5) / COLUMNS) * wide, vs[Math.min(vs.length - 1, Math.floor(vs.length * FOOT_RANK))]]];
     });
     const slopes: number[] = [];
     for (let i = 0; i < points.length; i++)
       for (let k = i + 1; k < points.length; k++) {
-        if (points[k][0] - points[i][0] > wide * 0.08)
+        if (points[k][0] - points[i][0] > wide * APART)
           slopes.push((points[k][1] - points[i][1]) / (points[k][0] - points[i][0]));
       }
     if (slopes.length === 0) return angle;

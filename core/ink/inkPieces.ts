@@ -1,3 +1,6 @@
+/** Share of the largest piece from which a piece tells how broad the strokes are. */
+const LARGE_SHARE = 0.1;
+
 /** A connected piece of ink. */
 export interface InkPiece {
   readonly label: number;
@@ -83,7 +86,7 @@ export const largestArea = (pieces: readonly InkPiece[]): number =>
 export function strokeWidth(labels: Int32Array, pieces: readonly InkPiece[], width: number, height: number): number {
   const most = largestArea(pieces);
   const isLarge = new Uint8Array(pieces.length + 1);
-  for (const p of pieces) if (p.areaPx >= most * 0.1) isLarge[p.label] = 1;
+  for (const p of pieces) if (p.areaPx >= most * LARGE_SHARE) isLarge[p.label] = 1;
   let area = 0;
   let rim = 0;
   for (let y = 0, i = 0; y < height; y++)

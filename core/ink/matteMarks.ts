@@ -2,6 +2,12 @@ import type { Raster } from '../raster/raster';
 import { type InkMark, findInkMarks } from './inkMarks';
 import { findInkPieces, largestArea } from './inkPieces';
 
+/** A piece is what is at least this opaque, with a middle that is this opaque. */
+const PIECE_LOW = 0.3;
+const PIECE_HIGH = 0.6;
+/** Share of the largest piece below which a piece is dirt to this question. */
+const CRUMB_SHARE = 0.002;
+
 /** Marks of one sheet are about alike: the smallest holds at least this share of the largest one's pixels. */
 const LEAST_SHARE = 0.2;
 const MOST_MARKS = 40;
@@ -12,11 +18,11 @@ const MOST_MARKS = 40;
  */
 export function findMatteMarks({ width, height, data }: Raster): InkMark[] {
   const alpha = Float32Array.from({ length: width * height }, (_, i) => data[i * 4 + 3] / 255);
-  const { labels, pieces } = findInkPieces(alpha, width, height, 0.3, 0.6);
+  const { labels, pieces } = findInkPieces(alpha, width, height, PIECE_LOW, PIECE_HIGH);
   const most = largestArea(pieces);
   const marks = findInkMarks(
     labels,
-    pieces.filter((p) => p.areaPx > most * 0.002),
+    pieces.filter((p) => p.areaPx > most * CRUMB_SHARE),
     width,
     height,
   );

@@ -1,6 +1,17 @@
+import { DEVIATION_OF_MEDIAN } from '../statistics';
 import { boxMean, boxSum } from '../raster/boxMean';
 import { closing, dilate } from '../raster/morphology';
 import type { Raster } from '../raster/raster';
+
+/** What is left out when paper is looked at: clear of the noise and of faint stains. */
+const INK_OVER_NOISE = 4.5;
+const INK_OVER_STAIN = 0.035;
+/** The light is read off paper within this share of the closing's radius, and where there is none, three times as far. */
+const NEAR_SHARE = 0.45;
+const FAR_TIMES = 3;
+/** Share of bare paper in a window from which its mean is one. */
+const NEAR_LEAST = 0.12;
+const FAR_LEAST = 0.02;
 
 /** A picture averaged down by a whole factor: three planes of code values, row-major. */
 export interface SmallPlanes {
@@ -84,13 +95,18 @@ export function measurePaper(raster: Raster): PaperLight {
   const first = new Float32Array(total);
   for (let i = 0; i < total; i++) first[i] = 1 - grey[i] / closed[i];
   const { middle, deviation } = robust(first);
-  const inked = dilate(threshold(first, middle + Math.max(0.035, 4.5 * deviation)), width, height, 2);
+  const inked = dilate(
+    threshold(first, middle + Math.max(INK_OVER_STAIN, INK_OVER_NOISE * deviation)),
+    width,
+    height,
+    2,
+  );
   const bare = new Float32Array(total);
   for (let i = 0; i < total; i++) bare[i] = inked[i] ? 0 : 1;
-  const [nearRadius, farRadius] = [Math.max(5, Math.round(radius * 0.45)), radius * 3];
+  const [nearRadius, farRadius] = [Math.max(5, Math.round(radius * NEAR_SHARE)), radius * FAR_TIMES];
   const nearCount = boxSum(bare, width, height, nearRadius);
   const farCount = boxSum(bare, width, height, farRadius);
-  const [nearLeast, farLeast] = [0.12 * (2 * nearRadius + 1) ** 2, 0.02 * (2 * farRadius + 1) ** 2];
+  const [nearLeast, farLeast] = [NEAR_LEAST * (2 * nearRadius + 1) ** 2, FAR_LEAST * (2 * farRadius + 1) ** 2];
   const paper = planes.map((plane) => {
     const ratio = new Float32Array(total);
     let sum = 0;
@@ -127,7 +143,7 @@ export function robust(values: Float32Array): { middle: number; deviation: numbe
   const sample = Float32Array.from({ length: Math.ceil(values.length / step) }, (_, k) => values[k * step]).sort();
   const middle = sample[sample.length >> 1];
   const off = sample.map((v) => Math.abs(v - middle)).sort();
-  return { middle, deviation: 1.4826 * off[off.length >> 1] };
+  return { middle, deviation: DEVIATION_OF_MEDIAN * off[off.length >> 1] };
 }
 
 export function threshold(values: Float32Array, at: number): Uint8Array {

@@ -1,5 +1,27 @@
 import type { PaperLight } from './paperLight';
 
+/** Steps of the search for the lines' angle, degrees, each round the best of the one before. */
+const COARSE_DEG = 0.5;
+const FINE_DEG = 0.1;
+const FINEST_DEG = 0.025;
+/** Share of the gaps that must be whole numbers of the spacing, for ruling and not a few strokes side by side. */
+const LEAST_REGULAR = 0.6;
+/** Density from which a pixel may belong to a faint line: less than the noise, since many lie in a row. */
+const FAINT_FLOOR = 0.012;
+const FAINT_OVER_NOISE = 0.8;
+/** A pixel counts as no deeper than this, so that writing does not outvote lines. */
+const MOST_VOTE = 0.16;
+/** A line's peak stands three times over what most of the profile has, and a third as high as its highest. */
+const BODY_RANK = 0.75;
+const OVER_BODY = 3;
+const TOP_RANK = 0.985;
+const OF_TOP = 0.3;
+/** How far from a whole number of spacings a gap may be while the spacing is sought, and once it is known. */
+const OFF_STEP = 0.16;
+const OFF_KNOWN_STEP = 0.22;
+/** Gaps of more spacings than this fit some whole number always. */
+const MOST_STEPS = 4.3;
+
 /** Lines printed on the paper, all at one angle, on the small grid. */
 export interface LineFamily {
   /** Clockwise from the horizontal; about 90 for upright lines. */
@@ -41,14 +63,14 @@ function findFamily(paper: PaperLight, points: Float32Array, few: Float32Array, 
       if (score > best.score) best = { angle, score };
     }
   };
-  scan(few, base - MOST_TURN, base + MOST_TURN, 0.5);
-  scan(points, best.angle - 0.5, best.angle + 0.5, 0.1);
-  scan(points, best.angle - 0.1, best.angle + 0.1, 0.025);
+  scan(few, base - MOST_TURN, base + MOST_TURN, COARSE_DEG);
+  scan(points, best.angle - COARSE_DEG, best.angle + COARSE_DEG, FINE_DEG);
+  scan(points, best.angle - FINE_DEG, best.angle + FINE_DEG, FINEST_DEG);
   const profile = project(points, best.angle, paper);
   const offsets = findPeaks(profile);
   if (offsets.length < LEAST_LINES) return null;
   const { spacing, regular } = regularity(offsets.map((o) => o.at));
-  if (regular < 0.6) return null;
+  if (regular < LEAST_REGULAR) return null;
   const kept = offsets.filter((o, k) =>
     isInStep(
       o.at,
@@ -67,11 +89,11 @@ function findFamily(paper: PaperLight, points: Float32Array, few: Float32Array, 
 
 // Triples x, y, density of pixels that stand out a little.
 function faintPoints({ width, height, density, noise }: PaperLight): Float32Array {
-  const floor = Math.max(0.012, noise * 0.8);
+  const floor = Math.max(FAINT_FLOOR, noise * FAINT_OVER_NOISE);
   const out: number[] = [];
   for (let y = 0, i = 0; y < height; y++)
     for (let x = 0; x < width; x++, i++) {
-      if (density[i] > floor && density[i] < DEEPEST) out.push(x + 0.5, y + 0.5, Math.min(density[i], 0.16));
+      if (density[i] > floor && density[i] < DEEPEST) out.push(x + 0.5, y + 0.5, Math.min(density[i], MOST_VOTE));
     }
   return everyNth(Float32Array.from(out), 60_000);
 }
@@ -150,8 +172,8 @@ function findPeaks(profile: Profile): { at: number; depth: number }[] {
   const sorted = Float32Array.from(over).sort();
   const floor = Math.max(
     LEAST_DEPTH,
-    sorted[Math.floor(sorted.length * 0.75)] * 3,
-    sorted[Math.floor(sorted.length * 0.985)] * 0.3,
+    sorted[Math.floor(sorted.length * BODY_RANK)] * OVER_BODY,
+    sorted[Math.floor(sorted.length * TOP_RANK)] * OF_TOP,
   );
   const found: { at: number; depth: number }[] = [];
   for (let b = 1; b < over.length - 1; b++) {
@@ -179,7 +201,9 @@ function regularity(at: readonly number[]): { spacing: number; regular: number }
     const fits =
       gaps.filter(
         (g) =>
-          Math.round(g / spacing) >= 1 && Math.abs(g / spacing - Math.round(g / spacing)) < 0.16 && g / spacing < 4.3,
+          Math.round(g / spacing) >= 1 &&
+          Math.abs(g / spacing - Math.round(g / spacing)) < OFF_STEP &&
+          g / spacing < MOST_STEPS,
       ).length / gaps.length;
     if (fits > best.regular + 1e-9 || (fits > best.regular - 1e-9 && spacing > best.spacing))
       best = { spacing, regular: fits };
@@ -192,6 +216,6 @@ function isInStep(at: number, k: number, all: readonly number[], spacing: number
     (n) =>
       n !== undefined &&
       Math.round(Math.abs(at - n) / spacing) >= 1 &&
-      Math.abs(Math.abs(at - n) / spacing - Math.round(Math.abs(at - n) / spacing)) < 0.22,
+      Math.abs(Math.abs(at - n) / spacing - Math.round(Math.abs(at - n) / spacing)) < OFF_KNOWN_STEP,
   );
 }

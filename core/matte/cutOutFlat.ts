@@ -18,6 +18,11 @@ import { type PictureStudy, findRegion, studyPicture } from './studyPicture';
 import { type Spot, type Trouble, measureTrouble } from './measureTrouble';
 import { measureRipple, unmixEdges } from './unmixEdges';
 
+/** A colour that differs from the mark by less is the mark's: never under six levels, more with noise and with ripples. */
+const LEAST_FLAT = 6;
+const FLAT_PER_NOISE = 4;
+const FLAT_PER_RIPPLE = 0.6;
+
 export interface FlatOptions {
   /** Empty: measured at the border. */
   readonly grounds: readonly Rgb[];
@@ -212,7 +217,7 @@ function cutRegion(
   unmixEdges(raster, ground, band, distance, out, {
     noise: ground.noise,
     ripple,
-    flat: Math.max(6, ground.noise * 4, ripple * 0.6),
+    flat: Math.max(LEAST_FLAT, ground.noise * FLAT_PER_NOISE, ripple * FLAT_PER_RIPPLE),
     soft: softParts.length ? labels : null,
   });
   return { picture: out, areas, segments };

@@ -8,6 +8,22 @@ import { type Box, filledBox, stackRoom } from './spreadGround';
 import { type Body, measureBodies } from './bodyWidths';
 import { type AreaShape, type Judgement, judgeArea, scoreArea } from './judgeArea';
 
+/** More of a pale part's rim on the outer ground than this: it is an ordinary part of the mark. */
+const MOST_OUTSIDE = 0.04;
+/** Half a ripple may stray into an area, and less into broad ones, whose middle is far from every edge. */
+const STRAY_RIPPLE = 0.5;
+const LEAST_STRAY = 0.2;
+/** Areas of a family: widths alike, and closer together than their own size. */
+const FAMILY_WIDTHS = 1.7;
+const FAMILY_GAP = 0.9;
+/** In a family of several, what the family says counts for most: single ones are misjudged more often. */
+const OWN_WEIGHT = 0.15;
+const FAMILY_WEIGHT = 0.85;
+/** Areas are shown as one group when these are alike, larger over smaller. */
+const ALIKE_AREAS = 1.8;
+const ALIKE_WIDTHS = 1.4;
+const ALIKE_WALLS = 1.8;
+
 /** A patch of ground colour, or of one paler flat colour, with the mark all round it. */
 export interface EnclosedArea {
   /** 1, 2, 3 … in the order in which a person should look at them. */
@@ -94,7 +110,7 @@ export function findEnclosedAreas(
   for (const [k, f] of listed) {
     const m = measureShape(f, scene, { isPatch: k >= firstPale, bodyAt, others });
     // An ordinary pale part of the mark, not an enclosed one.
-    if (k >= firstPale && m.shape.touchesOutside > 0.04) ordinary.push(f);
+    if (k >= firstPale && m.shape.touchesOutside > MOST_OUTSIDE) ordinary.push(f);
     else measured.push(m);
   }
   for (const f of ordinary) relabel(f, labels, width, MARK);
@@ -257,7 +273,7 @@ function measureShape(f: Found, scene: FlatScene, { isPatch, bodyAt, others }: S
     const rim = c.intsAt(place, rims);
     const halfWidth = (2 * counted) / Math.max(1, rims);
     const limit = Math.min(400, Math.max(12, halfWidth * 8));
-    const stray = ground.noise + 0.5 * ripple * Math.min(1, Math.max(0.2, (8 - halfWidth) / 4));
+    const stray = ground.noise + STRAY_RIPPLE * ripple * Math.min(1, Math.max(LEAST_STRAY, (8 - halfWidth) / 4));
     const isPale =
       isPatch ||
       (beside > 0 &&
@@ -426,14 +442,14 @@ function findFamilies(measured: readonly Measured[]): number[] {
       const n = few[b];
       if (
         m.shape.isPale !== n.shape.isPale ||
-        !near(m.shape.halfWidth, n.shape.halfWidth, 1.7) ||
+        !near(m.shape.halfWidth, n.shape.halfWidth, FAMILY_WIDTHS) ||
         !near(m.found.areaPx, n.found.areaPx, 5)
       )
         continue;
       const [p, q] = [m.found.box, n.found.box];
       const gap = Math.max(p[0] - q[2], q[0] - p[2], p[1] - q[3], q[1] - p[3], 0);
       const size = Math.min(Math.max(p[2] - p[0], p[3] - p[1]), Math.max(q[2] - q[0], q[3] - q[1])) + 1;
-      if (gap <= size * 0.9) family[root(a)] = root(b);
+      if (gap <= size * FAMILY_GAP) family[root(a)] = root(b);
     }
   }
   return family.map((_, k) => root(k));
@@ -451,7 +467,7 @@ function poolScores(scores: readonly number[], shapes: readonly AreaShape[], fam
   }
   return scores.map((own, k) => {
     const s = sum.get(families[k]);
-    return !s || s.count < 2 ? own : 0.15 * own + 0.85 * (s.total / s.count);
+    return !s || s.count < 2 ? own : OWN_WEIGHT * own + FAMILY_WEIGHT * (s.total / s.count);
   });
 }
 
@@ -483,8 +499,8 @@ function isAlike(a: Omit<EnclosedArea, 'number' | 'group'>, b: Omit<EnclosedArea
   return (
     a.decision === b.decision &&
     a.shape.isPale === b.shape.isPale &&
-    near(a.areaPx, b.areaPx, 1.8) &&
-    near(a.shape.halfWidth, b.shape.halfWidth, 1.4) &&
-    near(a.shape.wall + 1, b.shape.wall + 1, 1.8)
+    near(a.areaPx, b.areaPx, ALIKE_AREAS) &&
+    near(a.shape.halfWidth, b.shape.halfWidth, ALIKE_WIDTHS) &&
+    near(a.shape.wall + 1, b.shape.wall + 1, ALIKE_WALLS)
   );
 }

@@ -1,6 +1,11 @@
 import { call, roomFor } from '../kernels/heap';
 import type { EdgeBand } from './edgeBand';
 
+/** A bin of colours may hold this much of a colour's least share: the rest lies in the bins beside it. */
+const BIN_SHARE = 0.4;
+/** From a bin's first value to its middle: bins are eight values wide. */
+const BIN_MIDDLE = 3.5;
+
 /** At most so many flat colours are told apart; a mark with more is a picture. */
 const MOST = 24;
 const MOST_SAMPLES = 60_000;
@@ -39,7 +44,7 @@ export function flatColours(
     k.countColours(samples, length, counts);
     const order: [number, number][] = [];
     const inBin = intsAt(counts, BINS);
-    const least = length * LEAST_SHARE * 0.4;
+    const least = length * LEAST_SHARE * BIN_SHARE;
     for (let bin = 0; bin < BINS; bin++) if (inBin[bin] >= least) order.push([bin, inBin[bin]]);
     order.sort((a, b) => b[1] - a[1] || a[0] - b[0]);
     const sums = scratch(32);
@@ -50,7 +55,7 @@ export function flatColours(
     const found: Float64Array[] = [];
     for (const [bin] of order.slice(0, MOST * 4)) {
       if (found.length >= MOST) break;
-      const middle = [(bin >> 10) & 31, (bin >> 5) & 31, bin & 31].map((v) => (v << SHIFT) + 3.5);
+      const middle = [(bin >> 10) & 31, (bin >> 5) & 31, bin & 31].map((v) => (v << SHIFT) + BIN_MIDDLE);
       if (found.some((f) => f.every((v, c) => Math.abs(v - middle[c]) <= close + 4))) continue;
       const first = meanWithin(middle, close);
       if (!first) continue;

@@ -2,6 +2,9 @@ import type { Rgb } from '../colour/hex';
 import type { Raster } from '../raster/raster';
 import { type Checker, shareOfFirst } from './measureChecker';
 
+/** A mixture of two grounds lies closer to the line between them than a ground to itself. */
+const MIXED_SHARE = 0.7;
+
 /** The colour of the ground at each pixel, where no single colour or surface tells it: R, G, B, row-major. */
 export interface GroundPlane {
   readonly width: number;
@@ -114,7 +117,7 @@ function mixOfTwo(
   const t = dot / Math.max(1, square);
   if (t < 0 || t > 1) return null;
   const on = a.map((value, c) => value + t * (b[c] - value));
-  return Math.max(...on.map((value, c) => Math.abs(value - v[c]))) <= SURE * 0.7
+  return Math.max(...on.map((value, c) => Math.abs(value - v[c]))) <= SURE * MIXED_SHARE
     ? (on.map(Math.round) as unknown as Rgb)
     : null;
 }

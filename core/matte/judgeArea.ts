@@ -1,3 +1,11 @@
+/** The regression's constant and weights. */
+const CONSTANT = 2.6;
+const WALL_WEIGHT = 1.9;
+const BODY_WEIGHT = 2.7;
+const OUTER_WALL_WEIGHT = 1.1;
+/** A colour of its own is this certain at least, and surer by a hundredth for each level it is off the ground. */
+const PALE_CERTAINTY = 0.7;
+
 /** What is measured of an enclosed area, in pixels of the picture it was found in. */
 export interface AreaShape {
   readonly areaPx: number;
@@ -34,7 +42,12 @@ const EDGE = 1;
 export function scoreArea({ halfWidth, wall, body, wallIsOuter }: AreaShape): number {
   const against = (thickness: number) =>
     Math.max(-3, Math.min(3, Math.log((halfWidth + EDGE) / Math.max(1, thickness))));
-  return 2.6 + 1.9 * against(wall - 2 * EDGE) + 2.7 * against(body - EDGE) + 1.1 * wallIsOuter;
+  return (
+    CONSTANT +
+    WALL_WEIGHT * against(wall - 2 * EDGE) +
+    BODY_WEIGHT * against(body - EDGE) +
+    OUTER_WALL_WEIGHT * wallIsOuter
+  );
 }
 
 /**
@@ -42,7 +55,7 @@ export function scoreArea({ halfWidth, wall, body, wallIsOuter }: AreaShape): nu
  * @param score  the area's own `scoreArea`, or what it and those that belong with it come to together
  */
 export function judgeArea(shape: AreaShape, score = scoreArea(shape)): Judgement {
-  if (shape.isPale) return { decision: 'solid', certainty: Math.min(1, 0.7 + shape.offset / 100) };
+  if (shape.isPale) return { decision: 'solid', certainty: Math.min(1, PALE_CERTAINTY + shape.offset / 100) };
   const open = 1 / (1 + Math.exp(-score));
   return open >= 0.5 ? { decision: 'open', certainty: open } : { decision: 'solid', certainty: 1 - open };
 }

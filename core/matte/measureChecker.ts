@@ -1,6 +1,13 @@
 import type { Rgb } from '../colour/hex';
 import type { Raster } from '../raster/raster';
 
+/** Columns and rows of one checker agree to this share of a cell. */
+const CELLS_AGREE = 0.06;
+/** Beside the outermost lines, one a little inside: files come with a border line of their own. */
+const INSIDE = 0.02;
+/** A pixel with this much of one colour is of that colour; those between lie on a cell's edge. */
+const WHOLE = 0.98;
+
 /** A checker pattern baked into a picture: two colours in squares. */
 export interface Checker {
   readonly colours: readonly [Rgb, Rgb];
@@ -31,7 +38,7 @@ export function measureChecker(raster: Raster, at: readonly number[]): Checker |
   const rows = fitGrid(raster, colours, false);
   if (!columns || !rows) return null;
   const cellPx = (columns.cell * columns.count + rows.cell * rows.count) / (columns.count + rows.count);
-  if (Math.abs(columns.cell - rows.cell) > 0.06 * cellPx) return null;
+  if (Math.abs(columns.cell - rows.cell) > CELLS_AGREE * cellPx) return null;
   for (const shift of [0, cellPx]) {
     const checker: Checker = { colours, cellPx, originX: columns.origin + shift, originY: rows.origin };
     if (agreement(raster, checker, at) >= LEAST_AGREEING) return checker;
@@ -73,7 +80,7 @@ function fitGrid(
   const length = along ? width : height;
   const across = along ? height : width;
   const votes = new Float64Array(length);
-  for (const line of [0, 1, 2, Math.floor(across * 0.02), across - 3, across - 2, across - 1]) {
+  for (const line of [0, 1, 2, Math.floor(across * INSIDE), across - 3, across - 2, across - 1]) {
     if (line < 0 || line >= across) continue;
     const at = (k: number) => (along ? line * width + k : k * width + line);
     let last = 0;
@@ -126,7 +133,7 @@ function agreement(raster: Raster, checker: Checker, at: readonly number[]): num
   let counted = 0;
   for (const i of at) {
     const share = shareOfFirst(checker, i % raster.width, Math.floor(i / raster.width));
-    if (share > 0.02 && share < 0.98) continue;
+    if (share > 1 - WHOLE && share < WHOLE) continue;
     counted++;
     if (differ(raster.data, i, checker.colours[share >= 0.5 ? 0 : 1]) <= 14) fits++;
   }

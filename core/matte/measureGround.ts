@@ -1,7 +1,13 @@
+import { DEVIATION_OF_MEDIAN } from '../statistics';
 import type { Raster } from '../raster/raster';
 import type { Rgb } from '../colour/hex';
 import { type GroundPlane, planeOfChecker, planeOfColours } from './groundPlane';
 import { type Checker, measureChecker } from './measureChecker';
+
+/** Border pixels further off the surface than this many deviations belong to the mark. */
+const DEVIATIONS = 3.5;
+/** The border that is looked at, as a share of the shorter side. */
+const BAND_SHARE = 0.012;
 
 /**
  * The flat ground of a picture as measured at its border.
@@ -67,7 +73,7 @@ function measureBorder(raster: Raster): Ground {
   for (let round = 0; round < 3 && !isPlain; round++) {
     surface = fitSurfaces(kept, width, height, data);
     const off = residuals(near, data, width, height, surface);
-    const limit = Math.max(3, 3.5 * 1.4826 * median(off));
+    const limit = Math.max(3, DEVIATIONS * DEVIATION_OF_MEDIAN * median(off));
     const next = near.filter((_, k) => off[k] <= limit);
     if (next.length < 24) break;
     kept = next;
@@ -76,7 +82,7 @@ function measureBorder(raster: Raster): Ground {
   const isFlat = drift < LEAST_DRIFT || kept.length < 200;
   const model = isFlat ? null : surface;
   const off = model ? residuals(near, data, width, height, model) : near.map((i) => distance(data, i, centre));
-  const noise = 1.4826 * median(off);
+  const noise = DEVIATION_OF_MEDIAN * median(off);
   const bound = Math.max(LEAST_BOUND, 4 * noise);
   const share = off.filter((d) => d <= bound).length / at.length;
   const plain: Ground = { colour: centre.map(Math.round) as unknown as Rgb, noise, drift, share, surface: model };
@@ -91,7 +97,7 @@ const CHECKER_FROM_NOISE = 6;
 function groundOfChecker(raster: Raster, checker: Checker, at: number[]): Ground {
   const plane = planeOfChecker(checker, raster.width, raster.height);
   const off = at.map((i) => distance(raster.data, i, plane.data.subarray(i * 3, i * 3 + 3)));
-  const noise = 1.4826 * median(off);
+  const noise = DEVIATION_OF_MEDIAN * median(off);
   return {
     colour: checker.colours[0],
     noise,
@@ -147,7 +153,7 @@ const distance = (data: Uint8Array, i: number, c: ArrayLike<number>): number =>
 
 // Every so many pixels of the band, row by row.
 function borderSamples(width: number, height: number): number[] {
-  const band = Math.max(1, Math.min(12, Math.round(Math.min(width, height) * 0.012)));
+  const band = Math.max(1, Math.min(12, Math.round(Math.min(width, height) * BAND_SHARE)));
   const total = 2 * band * (width + height);
   const stride = Math.max(1, Math.floor(total / MAX_SAMPLES));
   const out: number[] = [];

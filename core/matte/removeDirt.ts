@@ -1,6 +1,9 @@
 import { call } from '../kernels/heap';
 import type { RowSegments } from './rowSegments';
 
+/** Dirt of compression is as strong as its ripples and half as much again. */
+const OVER_RIPPLE = 1.5;
+
 /** Weak pieces up to this size, without a strong pixel, are dirt of the compression; smaller where there is none. */
 const LARGEST_DIRT = 140;
 const LARGEST_WHEN_CLEAN = 8;
@@ -20,7 +23,7 @@ export function removeDirt(
 ): void {
   const isClean = ripple < 3;
   const most = isClean ? LARGEST_WHEN_CLEAN : LARGEST_DIRT;
-  const strong = isClean ? tolerance + 4 : tolerance + Math.min(30, 6 + ripple * 1.5);
+  const strong = isClean ? tolerance + 4 : tolerance + Math.min(30, 6 + ripple * OVER_RIPPLE);
   const { runs } = segments;
   call([runs], [distance, labels], labels.length + most * 4 + 128, ({ k, at, scratch }) => {
     k.removeDirt({

@@ -1,6 +1,11 @@
 import { bytes, call } from '../kernels/heap';
 import { type RowSegments, findSegments } from './rowSegments';
 
+/** The distance that most of the ground beside edges keeps; the rest is the edge itself. */
+const RIPPLE_RANK = 0.85;
+/** Forgiven are ripples of the measured strength and a little more: it is that of most, not of all. */
+const FORGIVEN_OVER = 1.4;
+
 /** A pixel this far from the ground is part of something drawn, not of a ripple. */
 const STRONG = 72;
 /** No more is ever forgiven: pale parts of a mark begin here. */
@@ -32,7 +37,7 @@ export function sampleRipple(distance: Uint8Array, segments: RowSegments, width:
   );
   if (total < 40) return 0;
   let sum = 0;
-  for (let d = 0; d < 48; d++) if ((sum += count[d]) >= total * 0.85) return d;
+  for (let d = 0; d < 48; d++) if ((sum += count[d]) >= total * RIPPLE_RANK) return d;
   return 48;
 }
 
@@ -51,7 +56,7 @@ export function forgiveRipple(
   const out = bytes(distance.length);
   out.set(distance);
   if (ripple < 3) return out;
-  const forgiven = Math.min(MOST_FORGIVEN, Math.round(ripple * 1.4));
+  const forgiven = Math.min(MOST_FORGIVEN, Math.round(ripple * FORGIVEN_OVER));
   const cells = Math.ceil(width / CELL) * Math.ceil(height / CELL);
   const { runs, rowStart } = segments;
   call([distance, runs, rowStart], [out], cells * 44 + 64, ({ k, at, scratch }) => {

@@ -5,6 +5,22 @@ import type { Raster } from '../raster/raster';
 import type { FlatScene } from './flatScene';
 import { mostLabels } from './spreadGround';
 
+/** A tail ends where it can no longer be told from noise. */
+const LEAST_TAIL = 1.6;
+const TAIL_OVER_NOISE = 2.2;
+/** A step of less than this is level. */
+const LEAST_STEP = 0.6;
+const STEP_OF_NOISE = 0.5;
+/** Half of a region's strength, where its contour is drawn; and from where to where it fades. */
+const HALF = 0.5;
+const FADE_FROM = 0.2;
+const FADE_TO = 0.8;
+/** One level, give or take: two values, and more where it is strong. */
+const ONE_LEVEL = 0.035;
+/** A region's strength is that of nine tenths of it, its opacity that of all but one pixel in a hundred. */
+const STRENGTH_RANK = 0.9;
+const OPACITY_RANK = 0.99;
+
 /** Steepest change from pixel to pixel, code values, inside a shadow or glow. A drawn edge changes faster. */
 const STEEPEST = 15;
 /** A soft region is at least this large, and reaches at least this far from the ground. */
@@ -103,7 +119,14 @@ export function findSoftRegions(scene: FlatScene, out: Raster, from: SoftSource 
       if (!isSoft(c, region, noise, numbers)) return;
       const beside = new Set(as === SOFT ? [] : intsAt(grown, k.labelsBeside(kept, region.count, noted, grown)));
       k.labelRegion(kept, region.count, as);
-      const faded = k.addTail(kept, region.count, as, Math.max(1.6, noise * 2.2) * NINTHS, FARTHEST_TAIL, grown);
+      const faded = k.addTail(
+        kept,
+        region.count,
+        as,
+        Math.max(LEAST_TAIL, noise * TAIL_OVER_NOISE) * NINTHS,
+        FARTHEST_TAIL,
+        grown,
+      );
       const colour = colourOf(c, kept, faded, numbers, grown);
       k.setSoftColour(...colour);
       k.writeSoft(kept, faded, at(out.data));
@@ -158,8 +181,8 @@ function isSoft(c: Call, region: Region, noise: number, numbers: number): boolea
     members: at,
     count,
     step: count > MANY ? 7 : 1,
-    half: top * 0.5,
-    flatBelow: Math.max(0.6, noise * 0.5) * NINTHS,
+    half: top * HALF,
+    flatBelow: Math.max(LEAST_STEP, noise * STEP_OF_NOISE) * NINTHS,
     reach: LEAST_REACH,
     out: numbers,
   });
@@ -174,7 +197,7 @@ function shareAtOneLevel({ count, levels }: Region): number {
   for (let t = 1; t <= 256; t++) upTo[t] += upTo[t - 1];
   let most = 0;
   for (let t = 9; t < 256; t++) {
-    const reach = 2 + Math.round(t * 0.035);
+    const reach = 2 + Math.round(t * ONE_LEVEL);
     most = Math.max(most, upTo[Math.min(256, t + reach + 1)] - upTo[Math.max(0, t - reach)]);
   }
   return most / count;
@@ -184,10 +207,10 @@ function shareAtOneLevel({ count, levels }: Region): number {
 function fadeWidth({ k, intsAt }: Call, region: Region, numbers: number): number {
   if (region.fade !== undefined) return region.fade;
   const { at, count, levels } = region;
-  const rank = Math.floor(count * 0.9);
+  const rank = Math.floor(count * STRENGTH_RANK);
   let top = 0;
   for (let below = levels[0]; below <= rank && top < LEVELS - 1; below += levels[++top]);
-  k.countFade(at, count, top * 0.2, top * 0.8, top * 0.5, numbers);
+  k.countFade(at, count, top * FADE_FROM, top * FADE_TO, top * HALF, numbers);
   const [between, contour] = intsAt(numbers, 2);
   return (region.fade = between / Math.max(1, contour));
 }
@@ -220,7 +243,7 @@ function strongestAlpha(
   k.setSoftColour(...F);
   const found = intsAt(room, k.alphasOf(members, count, Math.max(1, Math.floor(count / MANY)), room));
   const alphas = new Float32Array(found.buffer, found.byteOffset, found.length).slice().sort();
-  return alphas[Math.floor((alphas.length - 1) * 0.99)];
+  return alphas[Math.floor((alphas.length - 1) * OPACITY_RANK)];
 }
 
 /** The last colour inside the cube on the line from the ground in a direction. */

@@ -1,6 +1,12 @@
 import { call } from '../kernels/heap';
 import { MOST_TOLERANCE } from '../limits';
 
+/** Growth that is hardly any: twice the usual, or this share of all pixels. */
+const QUIET_OVER_USUAL = 2;
+const QUIET_SHARE = 0.00008;
+/** Once quiet, the range goes on until growth is half as much again. */
+const LOUD_OVER_QUIET = 1.5;
+
 /** What each tolerance would do, and the range in which it hardly matters. */
 export interface ToleranceStudy {
   /** Per tolerance 0..MOST: share of the settled ground that would stay in the picture, 0..1. */
@@ -61,14 +67,14 @@ function readStudy(area: Float64Array, total: number, noise: number): ToleranceS
   for (let t = 0; t < MOST_TOLERANCE; t++) growth[t] = area[t + 1] - area[t];
   // Soft edges make the ground grow a little at every level; the usual growth is what "hardly" is measured by.
   const usual = [...growth.slice(8, 80)].sort((a, b) => a - b)[36];
-  const quiet = Math.max(usual * 2, total * 0.00008);
+  const quiet = Math.max(usual * QUIET_OVER_USUAL, total * QUIET_SHARE);
   const floor = Math.max(3, Math.ceil(noise * 3));
   let from = floor;
   // Ripples beside edges keep the ground growing for long; they are dealt with at the edges, pale parts cannot be.
   const latest = Math.max(floor, 12);
   while (from < latest && !isQuiet(growth, from, quiet)) from++;
   let to = from;
-  while (to < MOST_TOLERANCE - 1 && to - from < WIDEST && growth[to] <= quiet * 1.5) to++;
+  while (to < MOST_TOLERANCE - 1 && to - from < WIDEST && growth[to] <= quiet * LOUD_OVER_QUIET) to++;
   to = Math.max(to, from + 2);
   const start = Math.round((from + to) / 2);
   const settled = Math.max(1, area[start]);

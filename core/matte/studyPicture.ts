@@ -10,6 +10,9 @@ import { segmentsRoom } from './rowSegments';
 import { forgiveRipple, sampleRipple, strongSegments } from './ripple';
 import { type ToleranceStudy, studyTolerance } from './steadyRange';
 
+/** A box that leaves out less than this saves nothing. */
+const WORTH_SHARE = 0.85;
+
 /** Everything about a picture and its ground that no other setting changes. Planes are those of the region. */
 export interface PictureStudy {
   /** Knows where the region lies. */
@@ -113,5 +116,5 @@ function withRoom(found: RectPx | null, width: number, height: number): RectPx {
     width,
     height,
   );
-  return box.width * box.height < 0.85 * width * height ? box : whole;
+  return box.width * box.height < WORTH_SHARE * width * height ? box : whole;
 }

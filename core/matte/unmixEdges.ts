@@ -8,6 +8,15 @@ import { flatColours } from './flatColours';
 import { setGround, viewsOf } from './groundDistance';
 import { nearestSoft } from './nearestSoft';
 
+/** The ripple beside edges is that of nine tenths of the ground there. */
+const RIPPLE_RANK = 0.9;
+/** Ripples below this soil no colour; above it, by about their own strength. */
+const LEAST_SOIL = 1.5;
+const SOIL_PER_RIPPLE = 0.9;
+/** Mixtures closer to the ground than this are the ground. */
+const LEAST_FLOOR = 1.5;
+const FLOOR_PER_NOISE = 2.5;
+
 export interface UnmixOptions {
   /** Code values by which the ground's own pixels stray. */
   readonly noise: number;
@@ -28,7 +37,7 @@ export function measureRipple(distance: Uint8Array, labels: Int32Array, band: Ed
   );
   const total = count.reduce((sum, n) => sum + n, 0);
   let sum = 0;
-  for (let d = 0; d < 256; d++) if ((sum += count[d]) >= total * 0.9) return Math.min(d, 40);
+  for (let d = 0; d < 256; d++) if ((sum += count[d]) >= total * RIPPLE_RANK) return Math.min(d, 40);
   return 0;
 }
 
@@ -60,9 +69,9 @@ export function unmixEdges(
       palette.push(colour);
   }
   // Compression soils what it leaves near edges; where the mark is painted in flat colours, what they were is known.
-  const soiled = options.ripple > 1.5 ? Math.min(26, 5 + options.ripple * 0.9) : 0;
+  const soiled = options.ripple > LEAST_SOIL ? Math.min(26, 5 + options.ripple * SOIL_PER_RIPPLE) : 0;
   const flats = soiled > 0 ? flatColours(data, out.data, band, width * height, soiled) : [];
-  const floor = Math.max(1.5, options.noise * 2.5);
+  const floor = Math.max(LEAST_FLOOR, options.noise * FLOOR_PER_NOISE);
   const behind = options.soft ? nearestSoft(band, options.soft, width, height) : null;
   const [packedPalette, packedFlats] = [packColours(palette), packColours(flats)];
   const reads = [
