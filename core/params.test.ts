@@ -42,7 +42,7 @@ describe('checkValues', () => {
     ['way', 'c', 'one of a, b'],
     ['isOn', 1, 'true or false'],
     ['colour', 'red', 'a colour such as'],
-    ['grounds', ['#000000', '#111111'], 'at most 1 colours'],
+    ['grounds', ['#000000', '#111111'], 'at most 1 colour such as'],
     ['rect', { x: 0, y: 0, width: 0, height: 4 }, 'at least 1 px'],
     ['areas', [{ x: 1, y: 2, decision: 'maybe' }], 'open | solid'],
   ])('refuses %s = %j, saying what was expected', (name, value, expected) => {

@@ -128,7 +128,7 @@ export function colourField({ initial, ...o }: Shown & { initial: string }): Set
 
 /** A list of colours, empty for "let the program measure them". */
 export function coloursField({ most, ...o }: Shown & { most: number }): Setting<string[]> {
-  const expected = `at most ${most} colours such as #1a2b3c`;
+  const expected = `at most ${most} ${most === 1 ? 'colour' : 'colours'} such as #1a2b3c`;
   const message = `must be ${expected}`;
   const schema = yup
     .array()

@@ -23,9 +23,9 @@ try {
   const marks = await (await fetch(`${url}/api/brands/${brand.id}/marks`)).json();
   const find = (name) => marks.find((m) => m.name === name).id;
   const badge = find('Trust badge');
-  const room = async (name) => {
+  const theme = async (name) => {
     await page.goto(`${url}/marks`);
-    await page.evaluate((r) => localStorage.setItem('tassel-room', r), name);
+    await page.evaluate((t) => localStorage.setItem('tassel-theme', t), name);
   };
   const shot = async (path, name, ready, before) => {
     await page.goto(url + path);
@@ -62,7 +62,7 @@ try {
         [...document.querySelectorAll('.mark-card img')].every((i) => i.complete && i.naturalWidth > 0),
     );
   const benchDone = () => page.getByRole('button', { name: /^White, contrast \d/ }).waitFor();
-  await room('light');
+  await theme('light');
   await shot('/marks', 'marks', picturesDone);
   await shot(`/marks/${badge}/cutOut`, 'bench-cut-out', benchDone);
   await shot(`/marks/${badge}/crop`, 'bench-crop', benchDone, () =>
@@ -119,9 +119,9 @@ try {
     },
   );
   await shot('/deliveries', 'deliveries', () => page.getByRole('table').waitFor());
-  await room('dark');
-  await shot('/marks', 'marks-dark-room', picturesDone);
-  await shot(`/marks/${badge}/cutOut`, 'bench-dark-room', benchDone);
+  await theme('dark');
+  await shot('/marks', 'marks-dark', picturesDone);
+  await shot(`/marks/${badge}/cutOut`, 'bench-cut-out-dark', benchDone);
 } finally {
   await browser.close();
   child.kill('SIGTERM');

@@ -39,6 +39,7 @@ function runVitest(env) {
   }
   const { numPassedTests, numFailedTests, numFailedTestSuites } = JSON.parse(readFileSync(report, 'utf8'));
   total.passed += numPassedTests;
+  if (status !== 0 && numFailedTests === 0) say('Every test passed, but the run itself did not: see the errors above.');
   // A file that could not even be read holds no failed test, and must count all the same.
   total.failed += Math.max(numFailedTests, numFailedTests === 0 && (numFailedTestSuites > 0 || status !== 0) ? 1 : 0);
 }

@@ -19,7 +19,7 @@ export const physical = defineSize({
     }),
     ppi: numberField({
       label: 'Resolution',
-      hint: 'Pixels per inch; paths need none.',
+      hint: 'How finely it is printed; paths need none.',
       option: 'ppi',
       initial: 300,
       min: 30,

@@ -21,7 +21,10 @@ window.matchMedia ??= ((query: string) => ({
 HTMLElement.prototype.setPointerCapture ??= () => {};
 HTMLElement.prototype.releasePointerCapture ??= () => {};
 HTMLElement.prototype.hasPointerCapture ??= () => false;
-HTMLCanvasElement.prototype.getContext = (() => null) as never;
+
+// A pen that draws nothing: whatever is asked of it is done, and gives nothing.
+const pen = new Proxy({}, { get: () => () => undefined, set: () => true });
+HTMLCanvasElement.prototype.getContext = (() => pen) as never;
 
 afterEach(() => {
   cleanup();
