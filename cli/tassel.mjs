@@ -64,7 +64,7 @@ if (!existsSync(bundle)) {
     target: 'node20',
     format: 'cjs',
     // What only some verbs need stays outside: it is loaded when it is called for.
-    external: ['@img/sharp-*', 'pdfjs-dist', '@cantoo/pdf-lib'],
+    external: ['@img/sharp-*', 'pdfjs-dist', '@cantoo/pdf-lib', 'opentype.js', 'saxes', 'svgpath'],
     define: { 'import.meta.url': 'bundleUrl' },
     banner: { js: BANNER },
     plugins: [wholeDecoder],

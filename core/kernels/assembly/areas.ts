@@ -211,16 +211,10 @@ export function castRays(args: CastRays): i32 {
   const rim = args.rim;
   const length = args.length;
   const step = args.step;
-  const own = args.own;
-  const labels = args.labels;
-  const others = args.others;
-  const width = args.width;
-  const height = args.height;
-  const limit = args.limit;
   const out = args.out;
   let at = 0;
   for (let r = 0; r < length; r += step) {
-    const pairs = castRay(intAt(rim, r), own, labels, others, width, height, limit, out + ((<usize>(at + 1)) << 2));
+    const pairs = castRay(args, intAt(rim, r), out + ((<usize>(at + 1)) << 2));
     if (pairs < 0) continue;
     setInt(out, at, pairs);
     at += 1 + 2 * pairs;
@@ -229,16 +223,13 @@ export function castRays(args: CastRays): i32 {
 }
 
 // Straight out from a pixel of the rim: pairs of how far and which label, for each patch met. Returns the number of pairs, or −1 where there is no way out.
-function castRay(
-  start: i32,
-  own: i32,
-  labels: usize,
-  others: usize,
-  width: i32,
-  height: i32,
-  limit: f64,
-  out: usize,
-): i32 {
+function castRay(args: CastRays, start: i32, out: usize): i32 {
+  const own = args.own;
+  const labels = args.labels;
+  const others = args.others;
+  const width = args.width;
+  const height = args.height;
+  const limit = args.limit;
   const x = start % width;
   const y = start / width;
   let nx = 0;
@@ -326,7 +317,7 @@ export function deepPoint(args: DeepPoint): i32 {
       }
       if (run > best) {
         const middle = x - 1 - (run >> 1);
-        const depth = min(run, columnRun(middle, y, top, bottom, label, labels, width));
+        const depth = min(run, columnRun(args, middle, y));
         if (depth > best) {
           best = depth;
           at = y * width + middle;
@@ -338,7 +329,12 @@ export function deepPoint(args: DeepPoint): i32 {
   return at;
 }
 
-function columnRun(x: i32, y: i32, top: i32, bottom: i32, label: i32, labels: usize, width: i32): i32 {
+function columnRun(args: DeepPoint, x: i32, y: i32): i32 {
+  const top = args.top;
+  const bottom = args.bottom;
+  const label = args.label;
+  const labels = args.labels;
+  const width = args.width;
   let up = 0;
   while (y - up - 1 >= top && intAt(labels, (y - up - 1) * width + x) == label) up++;
   let down = 0;

@@ -26,12 +26,9 @@ export function removeDirt(args: RemoveDirt): void {
   const runs = args.runs;
   const runCount = args.runCount;
   const width = args.width;
-  const total = args.total;
   const tolerance = args.tolerance;
   const strong = args.strong;
-  const most = args.most;
   const state = args.state;
-  const piece = args.piece;
   const low = i8x16.splat(<i8>min(tolerance, 255));
   const high = i8x16.splat(<i8>(<i32>Math.min(255, Math.ceil(strong))));
   for (let r = 0; r < runCount; r += 3) {
@@ -49,23 +46,21 @@ export function removeDirt(args: RemoveDirt): void {
       // What hangs on something that is kept is kept.
       if ((i >= width && byteAt(state, i - width) == KEPT) || (byteAt(state, max(0, i - 1)) == KEPT && i % width > 0))
         setByte(state, i, KEPT);
-      else look(i, distance, labels, width, total, tolerance, strong, most, state, piece);
+      else look(args, i);
     }
   }
 }
 
-function look(
-  start: i32,
-  distance: usize,
-  labels: usize,
-  width: i32,
-  total: i32,
-  tolerance: i32,
-  strong: f64,
-  most: i32,
-  state: usize,
-  piece: usize,
-): void {
+function look(args: RemoveDirt, start: i32): void {
+  const distance = args.distance;
+  const labels = args.labels;
+  const width = args.width;
+  const total = args.total;
+  const tolerance = args.tolerance;
+  const strong = args.strong;
+  const most = args.most;
+  const state = args.state;
+  const piece = args.piece;
   setInt(piece, 0, start);
   let count = 1;
   setByte(state, start, LOOKED_AT);

@@ -30,12 +30,20 @@ export function startTrouble(ofOut: usize, w: i32, h: i32): void {
 /** Trouble in squares of `cell` pixels: an amount each, the pixel it was first met at, and which squares have any, in order of appearance. */
 let cell: i32 = 1;
 let columns: i32 = 0;
+let cells: i32 = 0;
 
-function collect(amounts: usize, firsts: usize, order: usize, known: i32, x: i32, y: i32, amount: f64): i32 {
-  const at = (y / cell) * columns + x / cell;
+const TINTED: i32 = 0;
+const GONE: i32 = 1;
+
+/** The trouble `amount` at pixel `i`, into the tables of one kind. @returns how many squares are known now */
+function collect(kind: i32, args: FindTrouble, known: i32, i: i32, amount: f64): i32 {
+  const amounts = args.amounts + ((<usize>(kind * cells)) << 3);
+  const firsts = args.firsts + ((<usize>(kind * cells)) << 2);
+  const order = args.order + ((<usize>(kind * cells)) << 2);
+  const at = (i / width / cell) * columns + (i % width) / cell;
   setReal(amounts, at, realAt(amounts, at) + amount);
   if (intAt(firsts, at)) return known;
-  setInt(firsts, at, y * width + x + 1);
+  setInt(firsts, at, i + 1);
   setInt(order, known, at);
   return known + 1;
 }
@@ -66,16 +74,10 @@ export function findTrouble(args: FindTrouble): void {
   const surely = args.surely;
   const tinted = args.tinted;
   const size = args.size;
-  const amounts = args.amounts;
-  const firsts = args.firsts;
-  const order = args.order;
   const totals = args.totals;
   cell = size;
   columns = (width + cell - 1) / cell;
-  const cells = columns * ((height + cell - 1) / cell);
-  const goneAmounts = amounts + ((<usize>cells) << 3);
-  const goneFirsts = firsts + ((<usize>cells) << 2);
-  const goneOrder = order + ((<usize>cells) << 2);
+  cells = columns * ((height + cell - 1) / cell);
   let edges = 0,
     found = 0,
     gone = 0,
@@ -97,7 +99,7 @@ export function findTrouble(args: FindTrouble): void {
         // Beside what is visible it was unmixed; only what is lost whole is gone.
         if (byteAt(distance, i) > surely && isLostWhole(i)) {
           gone++;
-          goneCells = collect(goneAmounts, goneFirsts, goneOrder, goneCells, i - row, y, 1);
+          goneCells = collect(GONE, args, goneCells, i, 1);
         }
       } else if (alpha >= ASKED_FROM && touchesClear(i)) {
         edges++;
@@ -105,7 +107,7 @@ export function findTrouble(args: FindTrouble): void {
         if (held < tinted) continue;
         found++;
         strength += held;
-        tintedCells = collect(amounts, firsts, order, tintedCells, i - row, y, held * (<f64>alpha / 255));
+        tintedCells = collect(TINTED, args, tintedCells, i, held * (<f64>alpha / 255));
       }
     }
   }

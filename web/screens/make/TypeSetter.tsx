@@ -72,13 +72,13 @@ export function TypeSetter({ values, colour, palette, brandName, onChange, onCol
         </p>
       )}
       <div className="type-form">
-        <label className="panel-field type-text">
+        <div className="panel-field type-text">
           <b>Text</b>
           <Input.TextArea
             aria-label="Text"
             autoSize={{ minRows: 2, maxRows: 5 }}
             value={text}
-            placeholder="Odile Farrant"
+            placeholder="A name, or a few words"
             onChange={(e) =>
               set({
                 text: e.target.value
@@ -100,7 +100,7 @@ export function TypeSetter({ values, colour, palette, brandName, onChange, onCol
               add the brand’s name
             </button>
           </span>
-        </label>
+        </div>
         <div className="panel-field">
           <b>Typeface</b>
           <span className="type-faces" role="radiogroup" aria-label="Typeface">

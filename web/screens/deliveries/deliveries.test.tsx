@@ -1,0 +1,50 @@
+import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
+import { render, screen } from '@testing-library/react';
+import userEvent from '@testing-library/user-event';
+import { MemoryRouter } from 'react-router';
+import { describe, expect, it, vi } from 'vitest';
+import { paths } from '../../../contract/paths';
+import type { DeliveryView } from '../../../contract/views';
+import { brandView, deliveryView } from '../../../tests/support/webViews';
+import { DeliveriesScreen } from './DeliveriesScreen';
+
+const show = (list: readonly DeliveryView[]) => {
+  vi.stubGlobal('fetch', async (path: string) => Response.json(path === paths.brands ? [brandView] : list));
+  render(
+    <QueryClientProvider client={new QueryClient({ defaultOptions: { queries: { retry: false } } })}>
+      <MemoryRouter>
+        <DeliveriesScreen />
+      </MemoryRouter>
+    </QueryClientProvider>,
+  );
+};
+
+describe('the deliveries of a brand', () => {
+  it('says what to do where there are none', async () => {
+    show([]);
+    expect((await screen.findByText(/No files were made yet/)).textContent).toContain('go to Files');
+  });
+  it('lists each with its mark and its download', async () => {
+    show([deliveryView()]);
+    const link = await screen.findByRole('link', { name: 'trust-badge-files.zip' });
+    expect(link.getAttribute('href')).toBe(paths.deliveryZip('d1'));
+    expect(screen.getByRole('link', { name: 'Trust badge' }).getAttribute('href')).toBe('/marks/m1/files');
+  });
+  it('says why one was not made, and offers nothing to download of it', async () => {
+    show([deliveryView({ state: 'failed', problem: 'The disk is full.' })]);
+    expect((await screen.findByText(/not made/)).textContent).toBe('not made: The disk is full.');
+    expect(screen.queryByRole('link', { name: /zip/ })).toBeNull();
+  });
+  it('is put in order by a press on a heading', async () => {
+    show([deliveryView({ id: 'd1', markName: 'Trust badge' }), deliveryView({ id: 'd2', markName: 'Ferry' })]);
+    const names = () =>
+      screen
+        .getAllByRole('row')
+        .slice(1)
+        .map((row) => row.querySelector('a')?.textContent);
+    await screen.findByRole('link', { name: 'Ferry' });
+    expect(names()).toEqual(['Trust badge', 'Ferry']);
+    await userEvent.click(screen.getByRole('columnheader', { name: /Mark/ }));
+    expect(names()).toEqual(['Ferry', 'Trust badge']);
+  });
+});
