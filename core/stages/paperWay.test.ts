@@ -175,7 +175,7 @@ describe('recipes from before', () => {
     ],
     [{ cutOut: { mark: { x: 'a', y: 1 } } }, '"mark" must be null or { x, y }'],
     [{ cutOut: { level: 2 } }, '"level" must be null or a number'],
-    [{ cutOut: { ink: ['#000000', '#ffffff'] } }, 'at most 1 colours'],
+    [{ cutOut: { ink: ['#000000', '#ffffff'] } }, 'at most 1 colour'],
     [{ cutOut: { pen: 'quill' } }, 'one of pressure, solid'],
   ])('refuses %j and says what was expected', (change, words) => {
     expect(() => readRecipe({ ...initialRecipe(), stages: change })).toThrow(words);
