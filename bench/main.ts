@@ -1,4 +1,5 @@
 // Accuracy and speed of the cut-out beside plain baselines, all in one run.
+import { COMPRESSION } from '../codecs/encodePng';
 import { spawnSync } from 'node:child_process';
 import { mkdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
@@ -135,7 +136,7 @@ const large = {
   'a badge full of lettering': onWhite(renderSvg(badgeSvg(1500), 3264, 2448, '-880 -470 3264 2448')),
 };
 const bare = (file: string) =>
-  `const s=require('sharp');s(${JSON.stringify(file)}).ensureAlpha().raw().toBuffer({resolveWithObject:true}).then(({data,info})=>s(data,{raw:info}).png().toFile(${JSON.stringify(join(out, 'bare.png'))}))`;
+  `const s=require('sharp');s(${JSON.stringify(file)}).ensureAlpha().raw().toBuffer({resolveWithObject:true}).then(({data,info})=>s(data,{raw:info}).png({compressionLevel:${COMPRESSION}}).toFile(${JSON.stringify(join(out, 'bare.png'))}))`;
 const time = (args: string[]) => {
   const began = performance.now();
   const { status, stderr } = spawnSync(process.execPath, args, { cwd: root, encoding: 'utf8' });

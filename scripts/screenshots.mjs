@@ -61,12 +61,12 @@ try {
         [...document.querySelectorAll('.mark-card img')].length >= 8 &&
         [...document.querySelectorAll('.mark-card img')].every((i) => i.complete && i.naturalWidth > 0),
     );
-  const benchDone = () => page.getByRole('button', { name: /^White, contrast \d/ }).waitFor();
+  const benchDone = () => page.getByRole('button', { name: /^White · \d/ }).waitFor();
   await theme('light');
   await shot('/marks', 'marks', picturesDone);
   await shot(`/marks/${badge}/cutOut`, 'bench-cut-out', benchDone);
   await shot(`/marks/${badge}/crop`, 'bench-crop', benchDone, () =>
-    page.getByRole('button', { name: 'Close round the mark' }).click(),
+    page.getByRole('button', { name: 'Crop to the mark' }).click(),
   );
   await page.getByRole('button', { name: 'Undo' }).click();
   await page.getByText('whole', { exact: true }).waitFor();
@@ -87,7 +87,7 @@ try {
     'bench-trouble',
     async () => {
       await page.getByRole('slider', { name: 'Cut level' }).waitFor({ timeout: 60_000 });
-      await page.getByText('settling to full size').waitFor({ state: 'detached', timeout: 60_000 });
+      await page.getByText('rendering at full size').waitFor({ state: 'detached', timeout: 60_000 });
     },
     async () => {
       await page.getByText('Trouble', { exact: true }).click();
@@ -97,11 +97,11 @@ try {
   );
   await shot(`/marks/${find('Odile Farrant')}/crop`, 'bench-sheet', candidates, async () => {
     await page.getByRole('button', { name: 'Take signature 3' }).click();
-    await page.getByText('settling to full size').waitFor({ state: 'detached', timeout: 60_000 });
+    await page.getByText('rendering at full size').waitFor({ state: 'detached', timeout: 60_000 });
   });
   await shot(`/marks/${find('Odile Farrant')}/cutOut`, 'bench-ink', async () => {
     await page.getByRole('slider', { name: 'Cut level' }).waitFor({ timeout: 60_000 });
-    await page.getByText('settling to full size').waitFor({ state: 'detached', timeout: 60_000 });
+    await page.getByText('rendering at full size').waitFor({ state: 'detached', timeout: 60_000 });
   });
   await shot(
     '/take-in/draw',

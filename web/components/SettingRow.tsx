@@ -94,7 +94,8 @@ export function SettingControl({
       );
     }
     case 'choice': {
-      const options = (meta.choices ?? []).map((c) => ({ value: c.value, label: c.label }));
+      const words = (label: string) => (isInline ? label.toLowerCase() : label);
+      const options = (meta.choices ?? []).map((c) => ({ value: c.value, label: words(c.label) }));
       if (options.length > MOST_SIDE_BY_SIDE || isInline)
         return (
           <Select

@@ -151,7 +151,10 @@ function PartChoice({
         onChange={(id) => onChange(partOf(registry, id, sharedOf(registry, id, part)))}
       />
       {Object.entries(params).map(([setting, schema]) => (
-        <span key={setting} title={metaOf(schema).label}>
+        <span key={setting} className="part-setting">
+          {needsName(metaOf(schema).label, registry.get(part.id).title) && (
+            <span className="soft small">{metaOf(schema).label.toLowerCase()}</span>
+          )}
           <SettingControl
             meta={metaOf(schema)}
             value={part.params[setting]}
@@ -163,6 +166,9 @@ function PartChoice({
     </span>
   );
 }
+
+/** Beside "Width" a field of its own that says px needs no name; others do. */
+const needsName = (label: string, title: string) => label !== title;
 
 /** Settings that another definition has too keep their values when it is chosen. */
 function sharedOf(registry: Registry<WithParams>, id: string, part: Part): Record<string, unknown> {

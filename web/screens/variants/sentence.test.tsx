@@ -24,7 +24,7 @@ describe('a variant as a sentence', () => {
   it('changes a setting, and keeps the others', async () => {
     const onChange = show();
     await userEvent.click(screen.getByRole('combobox', { name: 'Inner light areas' }));
-    await userEvent.click(await screen.findByText('Filled'));
+    await userEvent.click(await screen.findByText('filled'));
     expect(onChange).toHaveBeenCalledWith(
       { ...black, fill: { id: 'oneColour', params: { colour: '#000000', insides: 'filled' } } },
       'Change Black',
