@@ -10,7 +10,10 @@ export interface EnclosedScore {
 const isNear = (d: Uint8Array, i: number, g: readonly number[]) =>
   Math.abs(d[i] - g[0]) < 10 && Math.abs(d[i + 1] - g[1]) < 10 && Math.abs(d[i + 2] - g[2]) < 10;
 
-/** Per pixel of the truth: 1 enclosed and open, 2 enclosed and solid in the ground's colour, 0 anything else; and a point for each patch. */
+/**
+ * Per pixel of the truth: 1 enclosed and open, 2 enclosed and solid in the ground's colour, 0 anything else; and a
+ * point for each patch.
+ */
 export function enclosedTruth({ truth, ground }: Pick<TestLogo, 'truth' | 'ground'>): {
   kinds: Uint8Array;
   anchors: Anchor[];

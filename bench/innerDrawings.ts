@@ -11,7 +11,8 @@ const digits = (random: () => number) => String(Math.floor(between(random, 10, 9
 
 /**
  * Marks whose inner parts are the whole question: in `open` ones everything enclosed is the ground showing through, as
- * in letters, line drawings, rings, handles and lattices; in `solid` ones it was painted on a filled shape. Each draws in 1000 units across.
+ * in letters, line drawings, rings, handles and lattices; in `solid` ones it was painted on a filled shape. Each draws
+ * in 1000 units across.
  */
 const open: Record<string, (brush: Brush) => Drawing> = {
   key({ random, a }) {

@@ -54,7 +54,10 @@ export function measureInkResult(result: Raster, truth: Raster): InkScore {
   };
 }
 
-/** Whether every mark of the sheet was found, and the mean error of their angles in degrees; null where the number is wrong. */
+/**
+ * Whether every mark of the sheet was found, and the mean error of their angles in degrees; null where the number is
+ * wrong.
+ */
 export function measureMarks(found: InkFacts['marks'], { marks }: TestCapture): number | null {
   if (found.length !== marks.length) return null;
   const errors = marks.map((m) => {

@@ -35,7 +35,9 @@ const grounds: readonly Rgb[] = [
 const inks = ['#1f5a45', '#b5322b', '#1c1b1d', '#274690', '#c7762b', '#5b3a6e', '#0f766e', '#8a1c4a'];
 const lightInks = ['#f6c445', '#e9ddc4', '#9fd3c7', '#ffffff', '#ff9f6b', '#c8d8ff'];
 
-/** Each draws in 1000 units across. `ground` is the ground's colour, for details of that colour that belong to the mark. */
+/**
+ * Each draws in 1000 units across. `ground` is the ground's colour, for details of that colour that belong to the mark.
+ */
 const drawings: Record<string, (brush: Brush) => Drawing> = {
   wordmark({ random, a, b }) {
     const text = pick(random, words);

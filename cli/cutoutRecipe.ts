@@ -8,7 +8,8 @@ import { type Given, readSettings } from './settingOptions';
 
 /**
  * The recipe that a command line asks for: the saved one that it names or the usual one, with its options laid over it.
- * @throws CoreError 'cli/usage' for an option out of range, 'recipe/invalid' or 'file/not-readable' naming the recipe's file
+ * @throws CoreError 'cli/usage' for an option out of range, 'recipe/invalid' or 'file/not-readable' naming the recipe's
+ *   file
  */
 export function recipeWith(given: Given, anchors: readonly Anchor[]): Recipe {
   const recipe = typeof given.recipe === 'string' ? loadRecipe(given.recipe) : initialRecipe();

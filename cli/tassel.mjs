@@ -8,7 +8,8 @@ import { Script } from 'node:vm';
 const root = dirname(dirname(fileURLToPath(import.meta.url)));
 const cache = join(root, '.cache/cli');
 
-// Names a bundle by its sources and when they changed: a short hash (FNV-1a) does, and asks for no module. Folders have no dot in their names.
+// Names a bundle by its sources and when they changed: a short hash (FNV-1a) does, and asks for no module. Folders have
+// no dot in their names.
 function stamp() {
   let hash = 0x811c9dc5;
   const mix = (value) => {
@@ -30,8 +31,8 @@ function stamp() {
   return hash.toString(16);
 }
 
-// The decoder's script goes into the bundle, whose compiled form is kept: loaded from its seventy files it would take a sixth of a short
-// call. What it asks for from another folder is a build from source, which npm ci does not make.
+// The decoder's script goes into the bundle, whose compiled form is kept: loaded from its seventy files it would take a
+// sixth of a short call. What it asks for from another folder is a build from source, which npm ci does not make.
 const wholeDecoder = {
   name: 'whole decoder',
   setup(build) {
@@ -84,7 +85,8 @@ if (!existsSync(bundle)) {
 }
 process.env.TASSEL_BUNDLE = bundle;
 
-// What the engine compiled for a verb last time is kept beside the bundle; it takes another version's for what it is, and compiles anew.
+// What the engine compiled for a verb last time is kept beside the bundle; it takes another version's for what it is,
+// and compiles anew.
 const verb = process.argv.includes('--help') ? null : /^[a-z]+$/.exec(process.argv[2] ?? '');
 const keep = verb && join(folder, `${verb[0]}.compiled`);
 const cachedData = keep && existsSync(keep) ? readFileSync(keep) : undefined;

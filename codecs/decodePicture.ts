@@ -117,7 +117,9 @@ export async function decodePicture(bytes: Uint8Array, name: string): Promise<De
   };
 }
 
-/** A reduction of a picture to at most so many pixels, for the fast preview; the picture itself when it is small enough. */
+/**
+ * A reduction of a picture to at most so many pixels, for the fast preview; the picture itself when it is small enough.
+ */
 export async function reducePicture(raster: Raster, mostPixels: number): Promise<Raster> {
   const { width, height } = raster;
   if (width * height <= mostPixels) return raster;

@@ -11,7 +11,9 @@ const PLACE = {
   GPSLongitude: '20/1 21/1 22/1',
 };
 
-/** A simulated photograph as a telephone writes it: JPEG with a camera's tags, and a place of capture where asked for. */
+/**
+ * A simulated photograph as a telephone writes it: JPEG with a camera's tags, and a place of capture where asked for.
+ */
 export const encodeCaptureJpeg = (picture: Raster, quality: number, hasPlace: boolean): Promise<Buffer> =>
   fromRaw(picture)
     .removeAlpha()

@@ -12,7 +12,10 @@ export async function encodePng(raster: Raster, ppi: number | null = null): Prom
   return withChunks(bytes, [sRgb(), ...(ppi === null ? [] : [physicalSize(ppi)])]);
 }
 
-/** Of zlib's levels the one before they become slow: half the size of level 6 on flat marks, at most a quarter more than 9 (docs/adr/0014). */
+/**
+ * Of zlib's levels the one before they become slow: half the size of level 6 on flat marks, at most a quarter more than
+ * 9 (docs/adr/0014).
+ */
 export const COMPRESSION = 7;
 
 /** A working picture: lossless, fast to write; the alpha channel only where it holds something. */

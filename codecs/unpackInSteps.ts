@@ -19,8 +19,9 @@ interface Handle {
 }
 
 /**
- * Unpacks a zlib stream some bytes at a time into the same memory, which a caller looks at before it is written to again: for a large
- * picture fresh memory takes longer than the unpacking. Where the inside of Node is another, all is unpacked at once.
+ * Unpacks a zlib stream some bytes at a time into the same memory, which a caller looks at before it is written to
+ * again: for a large picture fresh memory takes longer than the unpacking. Where the inside of Node is another, all is
+ * unpacked at once.
  * @param mostBytes  how much may come out in all
  * @throws Error with the unpacker's message when the stream is damaged, ends early or holds more
  */

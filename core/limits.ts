@@ -1,4 +1,5 @@
-// How far settings of the cut-out go. Apart from the stages and findings, so that an interface knows them without loading what computes.
+// How far settings of the cut-out go. Apart from the stages and findings, so that an interface knows them without
+// loading what computes.
 
 /** Code values. */
 export const MOST_TOLERANCE = 96;

@@ -6,7 +6,9 @@ import { type Corners, type Point, isConvex } from './geometry/projective';
 export type SettingKind =
   'number' | 'choice' | 'flag' | 'colour' | 'text' | 'points' | 'rect' | 'colours' | 'point' | 'corners';
 
-/** How a form, the command line and the reference show a setting; every schema of a setting carries it as its `meta`. */
+/**
+ * How a form, the command line and the reference show a setting; every schema of a setting carries it as its `meta`.
+ */
 export interface SettingMeta {
   readonly kind: SettingKind;
   readonly label: string;

@@ -1,8 +1,8 @@
 import { type PenOptions, type PenPoint, penRing } from '../core/vector/penStroke';
 import type { PathCommand } from '../core/vector/path';
 
-// SVG path data with two digits after the point, quadratic curves as they are: what the demo's marks have been drawn by from
-// the start, so that the truths measured against stay the same to the byte.
+// SVG path data with two digits after the point, quadratic curves as they are: what the demo's marks have been drawn by
+// from the start, so that the truths measured against stay the same to the byte.
 
 /** SVG path data of commands, each point put in its place first. */
 export function pathDataFrom(

@@ -113,7 +113,9 @@ async function signalFlag(): Promise<DemoMark> {
   };
 }
 
-/** Odile Farrant's five tries on one sheet, as a telephone wrote them down: lying on its side, with a place of capture. */
+/**
+ * Odile Farrant's five tries on one sheet, as a telephone wrote them down: lying on its side, with a place of capture.
+ */
 async function fiveTries(): Promise<DemoMark> {
   const [width, height] = [3264, 2448];
   const strokes = signatureStrokes(17);

@@ -1,4 +1,5 @@
-// npm run bench: accuracy and speed beside plain baselines; with --browser also the speed of the screen on 24 megapixels.
+// npm run bench: accuracy and speed beside plain baselines; with --browser also the speed of the screen on 24
+// megapixels.
 import { ensurePackages } from './lib/system.mjs';
 import { startDatabase } from './lib/database.mjs';
 import { ensureBuild, ensureModules, projectDir, run, say, startServer } from './lib/steps.mjs';

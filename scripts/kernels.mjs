@@ -1,6 +1,6 @@
-// Compiles core/kernels/assembly to WebAssembly and writes it, as text, to core/kernels/binary.ts; and the kernels' interface in
-// TypeScript, with the constants they share with the rest of core, to core/kernels/interface.ts. Both are made by one command, so a
-// name that is not there, an argument too few or a field left out does not compile.
+// Compiles core/kernels/assembly to WebAssembly and writes it, as text, to core/kernels/binary.ts; and the kernels'
+// interface in TypeScript, with the constants they share with the rest of core, to core/kernels/interface.ts. Both are
+// made by one command, so a name that is not there, an argument too few or a field left out does not compile.
 import { readFileSync, readdirSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { format } from 'prettier';
@@ -99,7 +99,10 @@ ${constants.map(([, doc, name, value]) => `${doc}export const ${name} = ${value}
 /** Bytes that the largest struct of arguments takes. */
 export const ARGUMENT_BYTES = ${room};
 
-/** The kernels: places are addresses in their memory, counts and coordinates whole numbers unless their sources say otherwise. */
+/**
+ * The kernels: places are addresses in their memory, counts and coordinates whole numbers unless their sources say
+ * otherwise.
+ */
 export interface Kernels {
 ${methods.join('\n')}
 }

@@ -1,4 +1,5 @@
-// npm run reference: writes docs/reference/settings.md from the registries. It is not kept, so that it cannot go out of date.
+// npm run reference: writes docs/reference/settings.md from the registries. It is not kept, so that it cannot go out of
+// date.
 import { writeFileSync } from 'node:fs';
 import { dirname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';

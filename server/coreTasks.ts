@@ -20,7 +20,9 @@ import { readBack } from '../codecs/readBack';
 import { readBackPng } from '../codecs/readBackPng';
 import { describeFindings, describeFound } from './describe';
 
-/** What stages start from, for a task: its bytes, and a key that names them, so that a thread need not open them twice. */
+/**
+ * What stages start from, for a task: its bytes, and a key that names them, so that a thread need not open them twice.
+ */
 export interface TaskSource {
   readonly key: string;
   readonly kind: 'picture' | 'drawing';

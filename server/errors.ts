@@ -43,7 +43,9 @@ export const statusOf: Record<ErrorCode, Status> = {
   'server/internal': 500,
 };
 
-/** The answer to any error. Our own bugs are told apart from what a person can mend, and keep their details to the log. */
+/**
+ * The answer to any error. Our own bugs are told apart from what a person can mend, and keep their details to the log.
+ */
 export function toAnswer(error: unknown): { status: Status; body: ErrorBody } {
   const known = isCoreError(error)
     ? error

@@ -18,7 +18,10 @@ import { loadTypeface } from '../codecs/loadTypeface';
 import { WORKING_LONG_PX } from '../codecs/readSvg';
 import { type TakeInDeps, takeIn } from './takeIn';
 
-/** The paths of what was drawn or typed. @throws CoreError 'draw/empty', 'type/empty', 'type/no-glyph' or 'registry/unknown' */
+/**
+ * The paths of what was drawn or typed. @throws CoreError 'draw/empty', 'type/empty', 'type/no-glyph' or
+ * 'registry/unknown'
+ */
 function pathOf({ drawn, typed }: MakeMarkRequest): Path {
   if (drawn) return drawnPath(drawn.strokes as [number, number, number][][], drawn.pen);
   if (!typed) throw new CoreError('request/invalid', 'The request holds neither a drawing nor type.');
@@ -26,7 +29,10 @@ function pathOf({ drawn, typed }: MakeMarkRequest): Path {
   return setType(lines, loadTypeface(findTypeface(typeface).file), options);
 }
 
-/** Makes a mark of what was drawn or typed: an SVG file of its paths is its original. Or a photograph of it, taken in like any. */
+/**
+ * Makes a mark of what was drawn or typed: an SVG file of its paths is its original. Or a photograph of it, taken in
+ * like any.
+ */
 export async function makeMark(deps: TakeInDeps, brandId: string, request: MakeMarkRequest): Promise<TakenIn> {
   const drawing = drawingOfPath(pathOf(request), request.colour, WORKING_LONG_PX);
   if (request.capture) return takePhotograph(deps, brandId, request, drawing);

@@ -15,7 +15,9 @@ export const toBitmap = (raster: Raster): Promise<ImageBitmap> => createImageBit
 /** Large enough for a bead at twice the usual pixel density. */
 const BEAD_PX = 132;
 
-/** The artwork after a stage as its bead shows it: what is visible, small, its proportions kept; null where nothing is. */
+/**
+ * The artwork after a stage as its bead shows it: what is visible, small, its proportions kept; null where nothing is.
+ */
 export async function toBead({ raster, within }: Artwork): Promise<ImageBitmap | null> {
   const visible = findExtents(raster, undefined, within);
   if (!visible) return null;

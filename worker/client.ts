@@ -17,7 +17,10 @@ export interface CoreClient {
 }
 
 export interface LatestOptions {
-  /** A newer request stops the one under way, which is answered with null: for work that takes long and shows nothing on the way. */
+  /**
+   * A newer request stops the one under way, which is answered with null: for work that takes long and shows nothing on
+   * the way.
+   */
   readonly stopsEarlier?: boolean;
 }
 

@@ -36,7 +36,8 @@ function runWhole(source: Artwork, values: StageValues, run: RunOptions): Master
   }
 }
 
-// On paper they were found on the way; a cut-out from a flat ground is searched for groups that stand apart. Logos stand upright.
+// On paper they were found on the way; a cut-out from a flat ground is searched for groups that stand apart. Logos
+// stand upright.
 function listMarks(found: MasterResult): readonly MarkFact[] {
   const facts = cutOutFacts(found);
   if (facts.way !== 'flat') return marksOf(facts);

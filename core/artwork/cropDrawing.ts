@@ -7,7 +7,8 @@ import { type Drawing, type Shape, placeDrawing } from './drawing';
 /**
  * The part of a drawing that lies on a page. Shapes with nothing on it are left out.
  * @param toPage  from the drawing's pixels to the page's
- * @param seen    of a drawing seen from the side, the part that the page shows: nothing beyond its horizon may be mapped
+ * @param seen    of a drawing seen from the side, the part that the page shows: nothing beyond its horizon may be
+ *   mapped
  */
 export function cropDrawing(
   drawing: Drawing,

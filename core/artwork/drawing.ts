@@ -57,7 +57,10 @@ export function boundsOfDrawing({ shapes }: Drawing): RectPx | null {
   return left > right ? null : { x: left, y: top, width: right - left, height: bottom - top };
 }
 
-/** A drawing moved, turned or scaled onto a page of another size. A radial gradient takes the mean of a scaling's two sides. */
+/**
+ * A drawing moved, turned or scaled onto a page of another size. A radial gradient takes the mean of a scaling's two
+ * sides.
+ */
 export function placeDrawing(drawing: Drawing, matrix: Matrix, widthPx: number, heightPx: number): Drawing {
   const shapes = drawing.shapes.map((shape) => ({
     ...shape,

@@ -21,8 +21,9 @@ interface Layer {
 }
 
 /**
- * A drawing as a picture: every pixel's alpha is the area that its shapes cover of it, to the nearest of 255. Shapes lie
- * over one another as straight sRGB colours, the first lowest; where two meet within a pixel both cover their share of it.
+ * A drawing as a picture: every pixel's alpha is the area that its shapes cover of it, to the nearest of 255. Shapes
+ * lie over one another as straight sRGB colours, the first lowest; where two meet within a pixel both cover their share
+ * of it.
  */
 export function renderDrawing(drawing: Drawing, { width, height, matrix }: Canvas): Raster {
   const out = createRaster(width, height);

@@ -1,8 +1,8 @@
 import type { Matrix } from './matrix';
 
 /**
- * Row-major 3 × 3, `[a b c d e f g h i]`: x' = (a·x + b·y + c) / (g·x + h·y + i), y' = (d·x + e·y + f) / (g·x + h·y + i);
- * pixel centres at .5.
+ * Row-major 3 × 3, `[a b c d e f g h i]`: x' = (a·x + b·y + c) / (g·x + h·y + i), y' = (d·x + e·y + f) / (g·x + h·y +
+ * i); pixel centres at .5.
  */
 export type Projective = readonly [number, number, number, number, number, number, number, number, number];
 
@@ -89,7 +89,9 @@ export function sizeFromCorners([p, q, r, s]: Corners): { width: number; height:
   };
 }
 
-/** A turn clockwise about the origin. Sine and cosine are rounded to 12 digits, so that every host turns by the same. */
+/**
+ * A turn clockwise about the origin. Sine and cosine are rounded to 12 digits, so that every host turns by the same.
+ */
 export function turning(angleDeg: number): Projective {
   const round = (v: number) => Math.round(v * 1e12) / 1e12;
   const cos = round(Math.cos((angleDeg * Math.PI) / 180));

@@ -101,7 +101,8 @@ const MOST_ALONG = 70;
 
 /**
  * Takes printed lines out of a coverage, in place. Strip by strip each line's profile across is the median of what lies
- * along it, so that strokes which cross do not count; then ink and line part as layers do: c = 1 − (1 − all)/(1 − line).
+ * along it, so that strokes which cross do not count; then ink and line part as layers do: c = 1 − (1 − all)/(1 −
+ * line).
  */
 export function removeLines(
   raster: Raster,

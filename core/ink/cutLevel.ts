@@ -101,7 +101,10 @@ export function studyLevel(
   return readStudy(levels, stray, kept, noise);
 }
 
-/** The middles of strokes: what is nearly as strong as anything within two pixels. What a level takes from soft rims is no loss. */
+/**
+ * The middles of strokes: what is nearly as strong as anything within two pixels. What a level takes from soft rims is
+ * no loss.
+ */
 function strokeCores(values: Float32Array, width: number, height: number): Uint8Array {
   const out = new Uint8Array(values.length);
   for (let y = 2; y < height - 2; y++) {

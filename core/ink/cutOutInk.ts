@@ -52,7 +52,10 @@ const FULL_TO = 1.8;
 
 /** Share of the largest piece from which a piece is writing that others may belong to. */
 const LARGE_SHARE = 0.06;
-/** Faint crumbs are smaller than so many squares of the stroke width, and paler than a third of ink, or so far over the level. */
+/**
+ * Faint crumbs are smaller than so many squares of the stroke width, and paler than a third of ink, or so far over the
+ * level.
+ */
 const CRUMB_STROKES = 1.6;
 const CRUMB_PEAK = 0.38;
 const CRUMB_OVER_LEVEL = 1.3;
@@ -274,7 +277,8 @@ function withoutLines(paper: PaperLight, families: readonly LineFamily[]): Paper
   return { ...paper, density };
 }
 
-// Small-grid pixels that may hold ink: what stands out, and beside a printed line only what stands out from the line too.
+// Small-grid pixels that may hold ink: what stands out, and beside a printed line only what stands out from the line
+// too.
 function nearInk(paper: PaperLight, families: readonly LineFamily[]): Uint8Array {
   const cut = Math.max(LEAST_NEAR, NEAR_OVER_NOISE * paper.noise);
   const near = threshold(paper.density, cut);

@@ -287,7 +287,9 @@ function gathering(feet: readonly number[], angleDeg: number, reach: number): nu
   return score;
 }
 
-/** Two marks stand in one row when their middles differ by less than this share of their height, seen along the writing. */
+/**
+ * Two marks stand in one row when their middles differ by less than this share of their height, seen along the writing.
+ */
 const ROW_SHARE = 0.7;
 
 function sortForReading<M extends Pick<InkMark, 'box' | 'angleDeg' | 'region'>>(marks: M[]): M[] {

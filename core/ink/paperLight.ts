@@ -6,7 +6,9 @@ import type { Raster } from '../raster/raster';
 /** What is left out when paper is looked at: clear of the noise and of faint stains. */
 const INK_OVER_NOISE = 4.5;
 const INK_OVER_STAIN = 0.035;
-/** The light is read off paper within this share of the closing's radius, and where there is none, three times as far. */
+/**
+ * The light is read off paper within this share of the closing's radius, and where there is none, three times as far.
+ */
 const NEAR_SHARE = 0.45;
 const FAR_TIMES = 3;
 /** Share of bare paper in a window from which its mean is one. */
@@ -39,7 +41,10 @@ const STROKE_SHARE = 0.027;
 /** Sums of red and blue share one number, 16 bits each: so many pixels of a block fit. */
 const MOST_SUMMED = 256;
 
-/** The mean of each block of `factor` × `factor` pixels, `factor` at most 16; a rest at the right and bottom is averaged with what it has. */
+/**
+ * The mean of each block of `factor` × `factor` pixels, `factor` at most 16; a rest at the right and bottom is averaged
+ * with what it has.
+ */
 export function shrink({ width, height, data }: Raster, factor: number): SmallPlanes {
   if (factor * factor > MOST_SUMMED) throw new Error(`Expected a factor of at most 16, got ${factor}`);
   const w = Math.ceil(width / factor);

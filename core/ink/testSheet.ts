@@ -2,7 +2,10 @@ import { type CaptureOptions, plainCapture, simulateCapture } from '../capture/s
 import type { Rgb } from '../colour/hex';
 import { type Raster, createRaster } from '../raster/raster';
 
-/** For tests: strokes of one ink drawn by distance to a polyline, with soft edges; no drawing library is at hand in core. */
+/**
+ * For tests: strokes of one ink drawn by distance to a polyline, with soft edges; no drawing library is at hand in
+ * core.
+ */
 export function drawStrokes(
   width: number,
   height: number,
@@ -40,7 +43,10 @@ export function drawStrokes(
   return out;
 }
 
-/** For tests: a line of arches as of joined letters, its baseline through (x, y) turned by `angleDeg`, clockwise positive. */
+/**
+ * For tests: a line of arches as of joined letters, its baseline through (x, y) turned by `angleDeg`, clockwise
+ * positive.
+ */
 export function archLine(
   x: number,
   y: number,

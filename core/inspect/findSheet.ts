@@ -16,7 +16,8 @@ const LEAST_SKEW = 0.012;
 
 /**
  * The corners of a photographed sheet of paper whose edges are seen against a darker table.
- * The sheet is the light region joined to the middle of the picture; its corners are its furthest pixels along the diagonals.
+ * The sheet is the light region joined to the middle of the picture; its corners are its furthest pixels along the
+ * diagonals.
  * @param reduction  full size over this picture's size
  * @returns full-size pixels, clockwise from the top left; null where no such sheet is seen or it lies square already
  */

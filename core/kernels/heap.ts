@@ -90,8 +90,8 @@ export function loadKernels(): void {
 }
 
 /**
- * Has the host find real memory for a part of the first `most` bytes, for whoever has a moment before they are needed: on some machines
- * a fresh page costs more than what is done on it. Does nothing while anybody works there.
+ * Has the host find real memory for a part of the first `most` bytes, for whoever has a moment before they are needed:
+ * on some machines a fresh page costs more than what is done on it. Does nothing while anybody works there.
  */
 export function warmMemory(from: number, to: number, most: number): void {
   if (inside()) return;
@@ -205,7 +205,10 @@ export function copyIn(source: Uint8Array): Uint8Array {
   return copy;
 }
 
-/** The same of a rectangle of a picture or plane, whose rows are `stride` bytes long; the rectangle in bytes across, rows down. */
+/**
+ * The same of a rectangle of a picture or plane, whose rows are `stride` bytes long; the rectangle in bytes across,
+ * rows down.
+ */
 export function copyPartIn(
   source: Uint8Array,
   stride: number,
@@ -230,7 +233,10 @@ export interface Call {
   readonly k: Kernels;
   /** Where an array that was named lies. */
   at(view: View): number;
-  /** Where so many bytes of scratch lie, all 0 unless said otherwise: what is written before it is read need not be cleared. */
+  /**
+   * Where so many bytes of scratch lie, all 0 unless said otherwise: what is written before it is read need not be
+   * cleared.
+   */
   scratch(bytes: number, isCleared?: boolean): number;
   /** A view of numbers that a kernel wrote. */
   intsAt(at: number, length: number): Int32Array;
@@ -238,7 +244,8 @@ export interface Call {
 }
 
 /**
- * Runs kernels on arrays that may lie anywhere: those outside of the kernels' memory are copied in, and changed ones back out.
+ * Runs kernels on arrays that may lie anywhere: those outside of the kernels' memory are copied in, and changed ones
+ * back out.
  * @param changes  arrays that the kernels write to
  * @param scratchBytes  how much scratch they ask for in all
  */

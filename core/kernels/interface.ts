@@ -20,12 +20,16 @@ export const DEEPEST = 185;
 /** Bytes that the largest struct of arguments takes. */
 export const ARGUMENT_BYTES = 64;
 
-/** The kernels: places are addresses in their memory, counts and coordinates whole numbers unless their sources say otherwise. */
+/**
+ * The kernels: places are addresses in their memory, counts and coordinates whole numbers unless their sources say
+ * otherwise.
+ */
 export interface Kernels {
   /**
-   * One area's shape, see core/matte/enclosedAreas.ts. Writes eleven numbers into `out`: sum of distances, pixels counted, pixels near the
-   * outside, mark's pixels beside it, the sums of their colours, of the area's own colours, and the length of `rim`, which gets the rim's pixels.
-   * `byPlace`: the ground's colour changes from place to place, so the area's is taken relative to it, at the colour in its middle.
+   * One area's shape, see core/matte/enclosedAreas.ts. Writes eleven numbers into `out`: sum of distances, pixels
+   * counted, pixels near the outside, mark's pixels beside it, the sums of their colours, of the area's own colours, and
+   * the length of `rim`, which gets the rim's pixels. `byPlace`: the ground's colour changes from place to place, so the
+   * area's is taken relative to it, at the colour in its middle.
    */
   measureShape(args: {
     readonly label: number;
@@ -43,9 +47,14 @@ export interface Kernels {
     readonly out: number;
     readonly rim: number;
   }): void;
-  /** One bit a pixel, set where it is not the mark's: so small that reading it down a column costs little. `out`: all 0. */
+  /**
+   * One bit a pixel, set where it is not the mark's: so small that reading it down a column costs little. `out`: all 0.
+   */
   bitsOfOthers(labels: number, width: number, height: number, out: number): void;
-  /** Rays from every `step`th pixel of a rim. For each that has a way out `out` gets the number of its pairs, then the pairs; returns how many numbers in all. */
+  /**
+   * Rays from every `step`th pixel of a rim. For each that has a way out `out` gets the number of its pairs, then the
+   * pairs; returns how many numbers in all.
+   */
   castRays(args: {
     readonly rim: number;
     readonly length: number;
@@ -71,7 +80,10 @@ export interface Kernels {
     readonly width: number;
   }): number;
   bodyRim(): number;
-  /** Numbers, in `piece` (16 bits a pixel), the piece of the mark round a pixel; returns its pixels. `stack`: six bytes a pixel. */
+  /**
+   * Numbers, in `piece` (16 bits a pixel), the piece of the mark round a pixel; returns its pixels. `stack`: six bytes a
+   * pixel.
+   */
   measureBody(args: {
     readonly start: number;
     readonly id: number;
@@ -93,8 +105,8 @@ export interface Kernels {
     readonly to: number;
   }): void;
   /**
-   * Gives each clear pixel of a picture the colour of a near visible one, if there is any. `room`: all 0, four bytes a pixel and
-   * seven a cell. `runList`: room for three numbers for every other pixel and each row.
+   * Gives each clear pixel of a picture the colour of a near visible one, if there is any. `room`: all 0, four bytes a
+   * pixel and seven a cell. `runList`: room for three numbers for every other pixel and each row.
    */
   bleed(picture: number, w: number, h: number, room: number, runList: number): void;
   startBox(width: number): void;
@@ -123,8 +135,9 @@ export interface Kernels {
   /** Adds to the two counts how many of so many pixels are wholly see-through, and how many partly. */
   countTransparent(picture: number, count: number): void;
   /**
-   * In which direction from the ground, and how far, every `step`th pixel of a list lies; those too near it are left out. For each: `pixels` and
-   * `keys` a number, `lengths` a real. `counts`: a number for each of 32768 keys, all 0. Returns how many there are.
+   * In which direction from the ground, and how far, every `step`th pixel of a list lies; those too near it are left out.
+   * For each: `pixels` and `keys` a number, `lengths` a real. `counts`: a number for each of 32768 keys, all 0. Returns
+   * how many there are.
    */
   binDirections(args: {
     readonly picture: number;
@@ -162,8 +175,9 @@ export interface Kernels {
     readonly piece: number;
   }): void;
   /**
-   * The pixels on both sides of the edge. `ofDepth`: a signed byte a pixel, all 0. `room`: a number a pixel; the inner pixels come to its
-   * beginning, the outer ones, in order, to its end. Returns how many inner ones there are; `outerCount` tells of the others.
+   * The pixels on both sides of the edge. `ofDepth`: a signed byte a pixel, all 0. `room`: a number a pixel; the inner
+   * pixels come to its beginning, the outer ones, in order, to its end. Returns how many inner ones there are;
+   * `outerCount` tells of the others.
    */
   findEdge(args: {
     readonly ofLabels: number;
@@ -176,13 +190,19 @@ export interface Kernels {
     readonly room: number;
   }): number;
   outerCount(): number;
-  /** One step on from a ring, eight neighbours, over pixels of the wanted openness that have no depth yet. Returns how many it adds at `next`. */
+  /**
+   * One step on from a ring, eight neighbours, over pixels of the wanted openness that have no depth yet. Returns how
+   * many it adds at `next`.
+   */
   growRing(ring: number, count: number, next: number, mark: number, wanted: number): number;
   /** Copies, opaque, all pixels whose label is not see-through. */
   copyMark(picture: number, ofLabels: number, openByLabel: number, runs: number, runCount: number, out: number): void;
   /** Counts how often each ground distance occurs in a list of pixels, soft ones left out, in `count[0..255]`. */
   countDistances(ring: number, length: number, distance: number, ofLabels: number, count: number): void;
-  /** Adds up the colours of a ring's nearest solid pixels, every third, in 4096 bins of five reals: red, green, blue, number, order of appearance (0: empty). */
+  /**
+   * Adds up the colours of a ring's nearest solid pixels, every third, in 4096 bins of five reals: red, green, blue,
+   * number, order of appearance (0: empty).
+   */
   binColours(args: {
     readonly picture: number;
     readonly w: number;
@@ -192,7 +212,10 @@ export interface Kernels {
     readonly bins: number;
     readonly seen: number;
   }): number;
-  /** The strongest pixel within three pixels of each pixel of a ring that has no solid pixel near. Returns how many `out` holds. */
+  /**
+   * The strongest pixel within three pixels of each pixel of a ring that has no solid pixel near. Returns how many `out`
+   * holds.
+   */
   strongestOfThin(args: {
     readonly ring: number;
     readonly length: number;
@@ -202,9 +225,15 @@ export interface Kernels {
     readonly h: number;
     readonly out: number;
   }): number;
-  /** The first of those up to three pixels away that lie farthest from the ground; the pixel itself unless another lies farther. */
+  /**
+   * The first of those up to three pixels away that lie farthest from the ground; the pixel itself unless another lies
+   * farther.
+   */
   strongestNear(distance: number, x: number, y: number, w: number, h: number): number;
-  /** Of every `step`th pixel the colours of those of the mark away from its edge or three pixels in. Returns how many `out` holds. */
+  /**
+   * Of every `step`th pixel the colours of those of the mark away from its edge or three pixels in. Returns how many
+   * `out` holds.
+   */
   sampleMark(picture: number, ofMark: number, ofDepth: number, total: number, step: number, out: number): number;
   /** Counts a list of colours in 32768 bins of eight levels a channel. */
   countColours(samples: number, length: number, counts: number): void;
@@ -223,7 +252,10 @@ export interface Kernels {
   filledTop(): number;
   filledRight(): number;
   filledBottom(): number;
-  /** What the fills to come work on. `state`: segments of that very plane, or 0. `stack`: six bytes a pixel and four for each row and column. */
+  /**
+   * What the fills to come work on. `state`: segments of that very plane, or 0. `stack`: six bytes a pixel and four for
+   * each row and column.
+   */
   setFill(args: {
     readonly ofPlane: number;
     readonly ofLabels: number;
@@ -240,7 +272,10 @@ export interface Kernels {
   startPatches(): void;
   /** The next pixel that could begin a patch, or −1. A clear run is of one patch, so its first pixel speaks for it. */
   nextPatch(runs: number, runCount: number): number;
-  /** Steps from pixel to pixel, for patches paler than the mark: `step` is 255 where none can be. Returns how many flat ones `list` holds. */
+  /**
+   * Steps from pixel to pixel, for patches paler than the mark: `step` is 255 where none can be. Returns how many flat
+   * ones `list` holds.
+   */
   findFlat(args: {
     readonly picture: number;
     readonly distance: number;
@@ -277,7 +312,9 @@ export interface Kernels {
   /** Brings together, at the beginning of a plane, a rectangle of it: `x`, `width` and `stride` in bytes. */
   moveRows(plane: number, stride: number, x: number, y: number, width: number, height: number): void;
   fillBytes(at: number, value: number, count: number): void;
-  /** Counts, in `count[0..47]`, the ground distances three to six pixels past the end of strong runs. Returns how many. */
+  /**
+   * Counts, in `count[0..47]`, the ground distances three to six pixels past the end of strong runs. Returns how many.
+   */
   sampleRipple(args: {
     readonly distance: number;
     readonly runs: number;
@@ -298,9 +335,9 @@ export interface Kernels {
     readonly cells: number;
   }): void;
   /**
-   * Takes back, in `cells`, those of a pale part that a strong edge crosses: nearly all its weak pixels there are at one level, where
-   * a ripple swings about nothing, and it goes on beyond the reach of ripples.
-   * `near` has a copy of `cells`, `seen` a byte a cell, all 0, and `queue` room for ten numbers a cell.
+   * Takes back, in `cells`, those of a pale part that a strong edge crosses: nearly all its weak pixels there are at one
+   * level, where a ripple swings about nothing, and it goes on beyond the reach of ripples. `near` has a copy of `cells`,
+   * `seen` a byte a cell, all 0, and `queue` room for ten numbers a cell.
    */
   exceptPale(args: {
     readonly cells: number;
@@ -338,17 +375,28 @@ export interface Kernels {
   countBytes(plane: number, length: number, count: number): void;
   /** Every pixel `step` rows and columns apart, packed together. */
   thinOut(plane: number, width: number, height: number, step: number, out: number): void;
-  /** The least tolerance at which ground from the border reaches each pixel. `scratch`: 1024 + 5·w·h + 16 bytes, all 0. */
+  /**
+   * The least tolerance at which ground from the border reaches each pixel. `scratch`: 1024 + 5·w·h + 16 bytes, all 0.
+   */
   floodOrder(distance: number, w: number, h: number, level: number, scratch: number): void;
   /** Pieces that hold a pixel of a list are of more than one kind. */
   markMixed(pixels: number, length: number, width: number, state: number): void;
-  /** The level of every pixel but those of ground outside the mark that are the ground's colour exactly: theirs is 0. `out`: two bytes a pixel, all 0. */
+  /**
+   * The level of every pixel but those of ground outside the mark that are the ground's colour exactly: theirs is 0.
+   * `out`: two bytes a pixel, all 0.
+   */
   smoothDistance(out: number): void;
   /** Counts the levels of a region, in `counts[0..2295]`. */
   countLevels(members: number, count: number, counts: number): void;
-  /** Adds up in `sums[0..2]` by how much the pixels of a region that are no stronger than `most` differ from the ground, and in `sums[3..5]` the ground under them. */
+  /**
+   * Adds up in `sums[0..2]` by how much the pixels of a region that are no stronger than `most` differ from the ground,
+   * and in `sums[3..5]` the ground under them.
+   */
   sumColours(members: number, count: number, most: number, sums: number): void;
-  /** Those of a region whose colour lies on the line from the ground in a direction of some length; returns how many `out` holds. */
+  /**
+   * Those of a region whose colour lies on the line from the ground in a direction of some length; returns how many `out`
+   * holds.
+   */
   keepOnLine(args: {
     readonly members: number;
     readonly count: number;
@@ -358,11 +406,15 @@ export interface Kernels {
     readonly length: number;
     readonly out: number;
   }): number;
-  /** How many of a region lie between two levels, in `out[0]`, and how many of at least a third level have a neighbour under it, in `out[1]`. */
+  /**
+   * How many of a region lie between two levels, in `out[0]`, and how many of at least a third level have a neighbour
+   * under it, in `out[1]`.
+   */
   countFade(members: number, count: number, above: number, below: number, contour: number, out: number): void;
   /**
-   * Of every `step`th of a region that is at least `half` strong: how many there are, in `out[0]`; how many differ from all their neighbours by less
-   * than `flatBelow`, in `out[1]`; how far the one farthest from open ground lies from it, up to `reach`, in `out[2]`.
+   * Of every `step`th of a region that is at least `half` strong: how many there are, in `out[0]`; how many differ from
+   * all their neighbours by less than `flatBelow`, in `out[1]`; how far the one farthest from open ground lies from it,
+   * up to `reach`, in `out[2]`.
    */
   countHigh(args: {
     readonly members: number;
@@ -373,13 +425,16 @@ export interface Kernels {
     readonly reach: number;
     readonly out: number;
   }): void;
-  /** The open labels beside a region, each once; returns how many `out` holds. `noted`: a byte a label, all 0, and left so. */
+  /**
+   * The open labels beside a region, each once; returns how many `out` holds. `noted`: a byte a label, all 0, and left
+   * so.
+   */
   labelsBeside(members: number, count: number, noted: number, out: number): number;
   /** Gives a region its label. */
   labelRegion(members: number, count: number, label: number): void;
   /**
-   * Where the fade goes on over open ground, falling, down to `floor` and up to `farthest` pixels out; all of it gets the label. Returns how many
-   * `members` holds then. `room`: a number for each it held before.
+   * Where the fade goes on over open ground, falling, down to `floor` and up to `farthest` pixels out; all of it gets the
+   * label. Returns how many `members` holds then. `room`: a number for each it held before.
    */
   addTail(members: number, count: number, label: number, floor: number, farthest: number, room: number): number;
   /** The colour that a soft region is taken to have. */
@@ -389,10 +444,11 @@ export interface Kernels {
   /** Writes a region into a picture: the colour, each pixel as strong as it holds it. */
   writeSoft(members: number, count: number, out: number): void;
   /**
-   * A shadow also falls on ground that the mark encloses, such as the counters of letters: there it never comes down to the ground. Patches inside
-   * the mark, between the region's outermost rows and columns, that lie on the shadow's own colour line, no stronger than the shadow, uneven as a
-   * shadow is, become part of it. `tolerated`: how far from the line a weak pixel may lie, code values. `seen`: a byte a pixel, all 0, and left so.
-   * `room`: a number a pixel. Returns how many `members` holds then.
+   * A shadow also falls on ground that the mark encloses, such as the counters of letters: there it never comes down to
+   * the ground. Patches inside the mark, between the region's outermost rows and columns, that lie on the shadow's own
+   * colour line, no stronger than the shadow, uneven as a shadow is, become part of it. `tolerated`: how far from the
+   * line a weak pixel may lie, code values. `seen`: a byte a pixel, all 0, and left so. `room`: a number a pixel. Returns
+   * how many `members` holds then.
    */
   addShaded(members: number, count: number, tolerated: number, seen: number, room: number): number;
   /** What the search works on; begins it. `region`: a byte a pixel, all 0, remembers all that was looked at. */
@@ -408,11 +464,19 @@ export interface Kernels {
   }): void;
   /** The next pixel beside open ground from which a gradual part may rise, or −1. */
   nextSoftSeed(runs: number, runCount: number): number;
-  /** Spreads over pixels that are gradual on every side; returns how many `members` holds. Both lists: room for a number a pixel. */
+  /**
+   * Spreads over pixels that are gradual on every side; returns how many `members` holds. Both lists: room for a number a
+   * pixel.
+   */
   growSoft(start: number, faintest: number, members: number, room: number): number;
-  /** On from what was grown, over gradual pixels of any strength; returns how many were added behind it. `own`: a byte a pixel, all 0, and left so. */
+  /**
+   * On from what was grown, over gradual pixels of any strength; returns how many were added behind it. `own`: a byte a
+   * pixel, all 0, and left so.
+   */
   growCore(grown: number, count: number, room: number, own: number): number;
-  /** Pixels of a ring that hold one colour unmixed become their own nearest solid pixel; see core/matte/nearestSolid.ts. */
+  /**
+   * Pixels of a ring that hold one colour unmixed become their own nearest solid pixel; see core/matte/nearestSolid.ts.
+   */
   findSolid(args: {
     readonly picture: number;
     readonly width: number;
@@ -429,13 +493,16 @@ export interface Kernels {
   handOn(ring: number, length: number, nearest: number, width: number, total: number): void;
   /** Pixels of a ring that are soft stand for themselves: each becomes its own soft pixel, counted from 1. */
   seedSoft(ring: number, length: number, labels: number, behind: number): void;
-  /** Each pixel of a ring takes the soft pixel that a neighbour of another ring knows: one beside it before one corner to corner. `room`: a number for each. */
+  /**
+   * Each pixel of a ring takes the soft pixel that a neighbour of another ring knows: one beside it before one corner to
+   * corner. `room`: a number for each.
+   */
   handSoftOn(ring: number, length: number, behind: number, width: number, height: number, room: number): void;
   startTrouble(ofOut: number, w: number, h: number): void;
   /**
-   * Edge pixels that still hold the ground's colour, at least the part `tinted`, and pixels that surely were no ground and are gone.
-   * Two tables, one after the other: `amounts` a real a square, `firsts` and `order` a number a square, all 0.
-   * `totals`: edge pixels, tinted ones, the sum of what those hold, pixels gone, squares of either kind.
+   * Edge pixels that still hold the ground's colour, at least the part `tinted`, and pixels that surely were no ground
+   * and are gone. Two tables, one after the other: `amounts` a real a square, `firsts` and `order` a number a square, all
+   * 0. `totals`: edge pixels, tinted ones, the sum of what those hold, pixels gone, squares of either kind.
    */
   findTrouble(args: {
     readonly distance: number;
@@ -453,8 +520,9 @@ export interface Kernels {
   countVisible(step: number): number;
   startSpecks(): void;
   /**
-   * The next piece of at most `most` visible pixels, corners joined, with nothing visible within `alone` pixels of the one it begins at. Returns how many
-   * pixels `piece` holds, that one first; 0 when there is none left. `seen`: a byte a pixel, all 0 at first. `piece`: room for `most` + 9 numbers.
+   * The next piece of at most `most` visible pixels, corners joined, with nothing visible within `alone` pixels of the
+   * one it begins at. Returns how many pixels `piece` holds, that one first; 0 when there is none left. `seen`: a byte a
+   * pixel, all 0 at first. `piece`: room for `most` + 9 numbers.
    */
   nextSpeck(runs: number, runCount: number, most: number, alone: number, seen: number, piece: number): number;
   setUnmix(args: {
@@ -482,13 +550,13 @@ export interface Kernels {
    */
   unmixInner(ring: number, length: number, own: number): void;
   /**
-   * The palette's colour on whose line from the ground (where `groundAt` was asked last) a mixed colour lies: where it stands, or 0.
-   * Of several, the one nearest to the mixed colour: it asks for the least transparency.
+   * The palette's colour on whose line from the ground (where `groundAt` was asked last) a mixed colour lies: where it
+   * stands, or 0. Of several, the one nearest to the mixed colour: it asks for the least transparency.
    */
   matchColour(v0: number, v1: number, v2: number): number;
   /**
-   * The flat colour that compression has probably moved a colour away from: where it stands, or 0 when none is near enough.
-   * Lightness is held closer than hue: compression keeps colour at half the resolution, so hue strays further.
+   * The flat colour that compression has probably moved a colour away from: where it stands, or 0 when none is near
+   * enough. Lightness is held closer than hue: compression keeps colour at half the resolution, so hue strays further.
    * `reach` is how far lightness may have strayed, code values.
    */
   nearestFlat(r: number, g: number, b: number, reach: number): number;

@@ -30,7 +30,10 @@ interface Scene {
   surface: number[][] | null;
 }
 
-/** Blobs of shadow, mostly on their own line from the ground, on a ground of one colour or one that drifts; labels by chance where it is weak. */
+/**
+ * Blobs of shadow, mostly on their own line from the ground, on a ground of one colour or one that drifts; labels by
+ * chance where it is weak.
+ */
 function scene(width: number, height: number, drifts: boolean): Scene {
   const surface = drifts ? [200, 210, 190].map((v) => [v, whole(20), whole(20), 0, whole(9), 0]) : null;
   const ground = (i: number) => {
@@ -76,7 +79,10 @@ const four = ({ width, height }: Scene, i: number) =>
 const off = (s: Scene, i: number) => s.ground(i).map((v, c) => s.data[i * 4 + c] - v);
 const dot = (a: readonly number[], b: readonly number[]) => a.reduce((sum, v, c) => sum + v * b[c], 0);
 
-/** In ninths: the sum of three by three, nine times the pixel itself at the border, 0 for other pixels than the mark's that are ground exactly. */
+/**
+ * In ninths: the sum of three by three, nine times the pixel itself at the border, 0 for other pixels than the mark's
+ * that are ground exactly.
+ */
 function levelsOf(s: Scene): number[] {
   const { width, height, distance, labels } = s;
   return [...distance].map((d, i) => {

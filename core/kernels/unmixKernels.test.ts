@@ -25,7 +25,10 @@ interface Scene {
   outer: Int32Array[];
 }
 
-/** Depths in bands from left to right, bent from row to row: rings in row order; anything may be the colour, the place of a solid pixel is at hand for most. */
+/**
+ * Depths in bands from left to right, bent from row to row: rings in row order; anything may be the colour, the place
+ * of a solid pixel is at hand for most.
+ */
 function scene(width: number, height: number): Scene {
   const data = Uint8Array.from({ length: width * height * 4 }, (_, k) =>
     k % 4 === 3 ? 255 : whole(8) === 0 ? whole(256) : [20, 60, 200][k % 4] + whole(14),

@@ -18,7 +18,9 @@ import { type PictureStudy, findRegion, studyPicture } from './studyPicture';
 import { type Spot, type Trouble, measureTrouble } from './measureTrouble';
 import { measureRipple, unmixEdges } from './unmixEdges';
 
-/** A colour that differs from the mark by less is the mark's: never under six levels, more with noise and with ripples. */
+/**
+ * A colour that differs from the mark by less is the mark's: never under six levels, more with noise and with ripples.
+ */
 const LEAST_FLAT = 6;
 const FLAT_PER_NOISE = 4;
 const FLAT_PER_RIPPLE = 0.6;
@@ -73,7 +75,10 @@ export interface FlatResult {
   readonly facts: FlatFacts;
 }
 
-/** How far in and out from an edge its pixels are worked out: compression soils and ripples, a clean edge is two or three pixels wide. */
+/**
+ * How far in and out from an edge its pixels are worked out: compression soils and ripples, a clean edge is two or
+ * three pixels wide.
+ */
 const SOILED_BAND = { inwards: 6, outwards: 5 };
 const CLEAN_BAND = { inwards: 4, outwards: 3 };
 /** With less of the border in one colour than this, there is no flat ground to speak of. */

@@ -5,7 +5,8 @@ import type { RowSegments } from './rowSegments';
 /**
  * The pixels near the edge of a mark, by depth.
  * `depth` is 0 away from the edge, 1, 2 … inwards into the mark, −1, −2 … outwards into the ground.
- * `rings[k]` lists the pixels of depth `k + 1`, `outer[k]` those of depth `−k − 1`, each in row order within a breadth-first step.
+ * `rings[k]` lists the pixels of depth `k + 1`, `outer[k]` those of depth `−k − 1`, each in row order within a
+ * breadth-first step.
  */
 export interface EdgeBand {
   readonly depth: Int8Array;

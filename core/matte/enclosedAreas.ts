@@ -322,7 +322,10 @@ function measureShape(f: Found, scene: FlatScene, { isPatch, bodyAt, others }: S
   });
 }
 
-/** Bytes for what rays meet: two numbers for each of at most 400 steps and their number, of fewer than twice as many rays as asked for. */
+/**
+ * Bytes for what rays meet: two numbers for each of at most 400 steps and their number, of fewer than twice as many
+ * rays as asked for.
+ */
 const RAY_ROOM = 2 * MOST_RAYS * 801 * 4;
 
 /** How far an area's mean must lie from the ground, away from what surrounds it, to be a colour of its own. */

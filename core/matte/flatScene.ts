@@ -2,7 +2,10 @@ import type { Raster } from '../raster/raster';
 import type { Ground } from './measureGround';
 import type { RowSegments } from './rowSegments';
 
-/** A region on its way through the flat cut-out: what every step looks at. All planes have one entry a pixel of `raster`. */
+/**
+ * A region on its way through the flat cut-out: what every step looks at. All planes have one entry a pixel of
+ * `raster`.
+ */
 export interface FlatScene {
   readonly raster: Raster;
   readonly ground: Ground;

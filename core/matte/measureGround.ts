@@ -33,7 +33,10 @@ export interface Ground {
 const MAX_SAMPLES = 6000;
 /** Border samples within this many code values of the commonest colour may belong to the ground. */
 const CAPTURE = 40;
-/** Further than this from the ground's colour, code values, a pixel has strayed; so large a share of strays asks for a surface. */
+/**
+ * Further than this from the ground's colour, code values, a pixel has strayed; so large a share of strays asks for a
+ * surface.
+ */
 const STRAY = 1.5;
 const MOST_STRAYS = 0.02;
 /** What counts as ground lies within four deviations, and at least within so many code values. */
@@ -218,7 +221,8 @@ export function median(values: number[]): number {
   return sorted.length % 2 ? sorted[mid] : (sorted[mid - 1] + sorted[mid]) / 2;
 }
 
-// Least squares by the normal equations; six unknowns, well scaled by u, v in −0.5..0.5. The products are the same for all channels.
+// Least squares by the normal equations; six unknowns, well scaled by u, v in −0.5..0.5. The products are the same for
+// all channels.
 function fitSurfaces(at: readonly number[], width: number, height: number, data: Uint8Array): Float64Array[] {
   const UNKNOWNS = 6;
   const products = new Float64Array(UNKNOWNS * UNKNOWNS);

@@ -5,7 +5,10 @@ import type { Ground } from './measureGround';
 import type { RowSegments } from './rowSegments';
 
 export interface Trouble {
-  /** Edge pixels still tinted by the ground: their share of all edge pixels, how much ground they hold, and the worst places. */
+  /**
+   * Edge pixels still tinted by the ground: their share of all edge pixels, how much ground they hold, and the worst
+   * places.
+   */
   readonly fringe: { readonly share: number; readonly strength: number; readonly places: readonly Spot[] };
   /** What stands out from the ground but was taken away: how much, and where most of it is. */
   readonly eaten: { readonly areaPx: number; readonly places: readonly Spot[] };

@@ -2,8 +2,9 @@ import { call, ints } from '../kernels/heap';
 import type { EdgeBand } from './edgeBand';
 
 /**
- * For every pixel of the edge band, the place of a soft pixel just outside the edge (three or more pixels out, so that it holds
- * nothing of the mark itself), counted from 1, or 0 where plain ground lies outside. Handed on from ring to ring, inwards.
+ * For every pixel of the edge band, the place of a soft pixel just outside the edge (three or more pixels out, so that
+ * it holds nothing of the mark itself), counted from 1, or 0 where plain ground lies outside. Handed on from ring to
+ * ring, inwards.
  */
 export function nearestSoft({ outer, rings }: EdgeBand, labels: Int32Array, width: number, height: number): Int32Array {
   const behind = ints(width * height);

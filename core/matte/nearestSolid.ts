@@ -3,9 +3,9 @@ import type { Raster } from '../raster/raster';
 import type { EdgeBand } from './edgeBand';
 
 /**
- * For every pixel of the edge band, the place of a near pixel of solid colour inside the mark, packed as y·65536 + x + 1, or 0.
- * A solid pixel lies at least two pixels in and differs little from its four neighbours, so it holds one colour
- * unmixed with anything. Positions are handed on from ring to ring, outwards, each pixel keeping the nearest.
+ * For every pixel of the edge band, the place of a near pixel of solid colour inside the mark, packed as y·65536 + x +
+ * 1, or 0. A solid pixel lies at least two pixels in and differs little from its four neighbours, so it holds one
+ * colour unmixed with anything. Positions are handed on from ring to ring, outwards, each pixel keeping the nearest.
  * @param outwards  how many of the outer rings are asked about
  * @param flat  largest difference to a neighbour, code values, that still counts as one colour
  */

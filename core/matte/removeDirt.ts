@@ -9,8 +9,9 @@ const LARGEST_DIRT = 140;
 const LARGEST_WHEN_CLEAN = 8;
 
 /**
- * Gives weak crumbs back to the ground, in `labels` and, inside enclosed areas, in `distance`: pieces of a few pixels none of which is clearly apart from the ground.
- * Hysteresis as in edge finding: a weak pixel counts only together with a strong one, or in numbers.
+ * Gives weak crumbs back to the ground, in `labels` and, inside enclosed areas, in `distance`: pieces of a few pixels
+ * none of which is clearly apart from the ground. Hysteresis as in edge finding: a weak pixel counts only together with
+ * a strong one, or in numbers.
  * @see J. Canny, "A Computational Approach to Edge Detection", 1986, section on thresholding with hysteresis
  */
 export function removeDirt(

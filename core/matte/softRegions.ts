@@ -59,7 +59,9 @@ export interface SoftRegion {
   readonly beside: ReadonlySet<number>;
 }
 
-/** A list of pixels in the kernels' memory, how many of them have each level, and how wide it fades once that was asked. */
+/**
+ * A list of pixels in the kernels' memory, how many of them have each level, and how wide it fades once that was asked.
+ */
 interface Region {
   readonly at: number;
   readonly count: number;
@@ -69,10 +71,9 @@ interface Region {
 
 /**
  * Finds shadows and glows: parts that rise gradually out of the ground. Their pixels become `as` in `labels`, and
- * `out` receives them as true half-transparency: the colour is nearly the one that explains them with the least alpha on
- * the line from the ground through them, and a grey shadow on white becomes black at its own strength.
- * All planes lie in the kernels' memory.
- * The tails below the scene's tolerance are taken back.
+ * `out` receives them as true half-transparency: the colour is nearly the one that explains them with the least alpha
+ * on the line from the ground through them, and a grey shadow on white becomes black at its own strength. All planes
+ * lie in the kernels' memory. The tails below the scene's tolerance are taken back.
  * @see T. Porter, T. Duff, "Compositing Digital Images", 1984, for the equation that is solved
  */
 export function findSoftRegions(scene: FlatScene, out: Raster, from: SoftSource = OUTSIDE_ONLY): SoftRegion[] {
@@ -157,7 +158,9 @@ export interface SoftSource {
 }
 const OUTSIDE_ONLY: SoftSource = { isOpen: Uint8Array.of(0, 1, 0, 0), as: SOFT };
 
-/** Only those members whose colour lies on one line from the ground: a shadow has one colour, a mark beside it another. */
+/**
+ * Only those members whose colour lies on one line from the ground: a shadow has one colour, a mark beside it another.
+ */
 function onOneLine({ k, realsAt, intsAt }: Call, members: number, count: number, out: number, numbers: number): Region {
   k.sumColours(members, count, FAINT * NINTHS, numbers);
   const [r, g, b] = realsAt(numbers, 3);
@@ -218,10 +221,16 @@ function fadeWidth({ k, intsAt }: Call, region: Region, numbers: number): number
 /** A colour no lighter than this, code values, cannot be told from black by the trace it leaves on a ground. */
 const NEARLY_BLACK = 26;
 
-/** Few colours in use are as pure as can be; the usual one goes this part of the way from the ground to where it would be. */
+/**
+ * Few colours in use are as pure as can be; the usual one goes this part of the way from the ground to where it would
+ * be.
+ */
 const USUAL_PART = 0.92;
 
-/** The colour of a soft region: nearly the one that explains it with the least alpha, black where that one is nearly black. */
+/**
+ * The colour of a soft region: nearly the one that explains it with the least alpha, black where that one is nearly
+ * black.
+ */
 function colourOf(c: Call, members: number, count: number, numbers: number, room: number): [number, number, number] {
   c.k.sumColours(members, count, LEVELS, numbers);
   const sums = [...c.realsAt(numbers, 6)];

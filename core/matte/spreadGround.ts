@@ -36,7 +36,9 @@ export function spreadGround(
 /** There are no more labels than this: areas have the mark between them. */
 export const mostLabels = (pixels: number): number => Math.ceil(pixels / 2) + FIRST_AREA + 1;
 
-/** Bytes of scratch that filling asks for: a run begins on every other pixel at most, and is met from above and below. */
+/**
+ * Bytes of scratch that filling asks for: a run begins on every other pixel at most, and is met from above and below.
+ */
 export const stackRoom = (width: number, height: number): number => 6 * width * height + 4 * (width + height) + 64;
 
 /** Left, top, right and bottom, the last two included. */

@@ -31,7 +31,10 @@ const remembered = new WeakMap<Raster, { key: string; study: PictureStudy }>();
 /** Room round the mark: the longest tail of a shadow, and the reach of every step that looks at neighbours. */
 const ROOM = 60;
 
-/** Measures ground, distances, ripples and steady range, or remembers them from the last time. Not to be changed by the caller. */
+/**
+ * Measures ground, distances, ripples and steady range, or remembers them from the last time. Not to be changed by the
+ * caller.
+ */
 export function studyPicture(
   raster: Raster,
   given: readonly Rgb[],

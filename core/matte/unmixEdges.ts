@@ -28,7 +28,10 @@ export interface UnmixOptions {
   readonly soft: Int32Array | null;
 }
 
-/** How far the ground strays three to five pixels from the mark, shadows and glows left out: the 90th percentile, code values. */
+/**
+ * How far the ground strays three to five pixels from the mark, shadows and glows left out: the 90th percentile, code
+ * values.
+ */
 export function measureRipple(distance: Uint8Array, labels: Int32Array, band: EdgeBand): number {
   const count = new Int32Array(256);
   const rings = band.outer.slice(2);
@@ -110,7 +113,10 @@ export function unmixEdges(
   });
 }
 
-/** For each outermost pixel of the mark without a solid one near, the strongest pixel near it: strokes too thin to hold a colour unmixed. */
+/**
+ * For each outermost pixel of the mark without a solid one near, the strongest pixel near it: strokes too thin to hold
+ * a colour unmixed.
+ */
 function findThin(
   { rings: [first] }: EdgeBand,
   nearest: Int32Array,

@@ -7,9 +7,10 @@ import { boxFound } from './strips';
 /**
  * Gives every fully transparent pixel the colour of a near visible pixel, in place.
  * Programs that scale without regard to alpha then find the mark's own colour past its edge, not black.
- * Beside the mark two sweeps carry the position of the nearest visible pixel from neighbour to neighbour: exact for almost
- * all pixels, and never farther off than the sweeps' usual small error. Farther off, where only a very coarse reduction
- * looks, eight by eight pixels share one colour, found in the same way. Outside of the extents their rim hands its colour on.
+ * Beside the mark two sweeps carry the position of the nearest visible pixel from neighbour to neighbour: exact for
+ * almost all pixels, and never farther off than the sweeps' usual small error. Farther off, where only a very coarse
+ * reduction looks, eight by eight pixels share one colour, found in the same way. Outside of the extents their rim
+ * hands its colour on.
  * @param within  where alone anything is visible, in whole pixels, when that is known
  * @see P.-E. Danielsson, "Euclidean Distance Mapping", 1980 (sequential mapping with four neighbours)
  */

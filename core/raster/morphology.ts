@@ -27,7 +27,8 @@ export function dilate(mask: Uint8Array, width: number, height: number, radius: 
 }
 
 /**
- * Grey closing by a square of side 2·radius + 1: dark things narrower than that vanish, edges of broad ones stay in place.
+ * Grey closing by a square of side 2·radius + 1: dark things narrower than that vanish, edges of broad ones stay in
+ * place.
  * @see J. Serra, "Image Analysis and Mathematical Morphology", 1982
  */
 export function closing(plane: Float32Array, width: number, height: number, radius: number): Float32Array {

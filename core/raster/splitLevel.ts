@@ -1,6 +1,7 @@
 /**
  * The level that parts a histogram of 256 counts best into dark and light.
- * @returns `level`: counts up to and including it are dark; `step`: between the means of both sides, 0 when there is one side only
+ * @returns `level`: counts up to and including it are dark; `step`: between the means of both sides, 0 when there is
+ *   one side only
  * @see N. Otsu, "A Threshold Selection Method from Gray-Level Histograms", 1979
  */
 export function splitLevel(counts: Float64Array): { level: number; step: number } {

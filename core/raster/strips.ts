@@ -4,7 +4,10 @@ import type { Raster } from './raster';
 
 const ROWS = 64;
 
-/** Brings a part of a picture into the kernels' memory some rows at a time, for kernels that only look; ends when `visit` answers that it saw enough. */
+/**
+ * Brings a part of a picture into the kernels' memory some rows at a time, for kernels that only look; ends when
+ * `visit` answers that it saw enough.
+ */
 export function eachStrip(
   raster: Raster,
   part: RectPx,
@@ -21,7 +24,9 @@ export function eachStrip(
   }
 }
 
-/** The box that kernels found since `startBox`, or null when they found nothing; `left` is where their columns begin. */
+/**
+ * The box that kernels found since `startBox`, or null when they found nothing; `left` is where their columns begin.
+ */
 export function boxFound(k: Kernels, left = 0): RectPx | null {
   const top = k.boxTop();
   if (top < 0) return null;

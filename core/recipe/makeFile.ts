@@ -47,9 +47,10 @@ export interface PreparedFile {
 }
 
 /**
- * The page of one file: trimmed to what is visible, sized, padded. Paths stay paths where the format takes them, and are
- * rendered at the very size otherwise; pixels are resized, their colours carried into the clear part.
- * @throws CoreError 'cutout/nothing-left' when nothing is visible, 'format/needs-paths' for a format of paths without any,
+ * The page of one file: trimmed to what is visible, sized, padded. Paths stay paths where the format takes them, and
+ * are rendered at the very size otherwise; pixels are resized, their colours carried into the clear part.
+ * @throws CoreError 'cutout/nothing-left' when nothing is visible, 'format/needs-paths' for a format of paths without
+ *   any,
  *   'size/impossible' for a size that cannot be made
  */
 export function prepareFile(variant: Artwork, order: FileOrder): PreparedFile {

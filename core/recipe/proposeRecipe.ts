@@ -11,7 +11,10 @@ import { takeMark } from './takeMark';
 
 export interface Proposal {
   readonly recipe: Recipe;
-  /** What its way of cutting out makes of the whole picture; null where neither ground nor ink was found and the picture stays as it is. */
+  /**
+   * What its way of cutting out makes of the whole picture; null where neither ground nor ink was found and the picture
+   * stays as it is.
+   */
   readonly result: MasterResult | null;
   /** Separate signatures on the sheet. */
   readonly markCount: number;

@@ -152,7 +152,8 @@ const recipeSchema = only({
 /**
  * A stored or given recipe, upgraded to the present version and checked whole. Stages that it has no settings for start
  * with their own; what is not known is refused by name.
- * @throws CoreError 'recipe/too-new', 'recipe/invalid', 'registry/unknown' or 'params/invalid', saying where and what was expected
+ * @throws CoreError 'recipe/too-new', 'recipe/invalid', 'registry/unknown' or 'params/invalid', saying where and what
+ *   was expected
  */
 export function readRecipe(value: unknown): Recipe {
   const raw = checkShape(recipeSchema, upgradeRecipe(value), '') as unknown as Recipe;

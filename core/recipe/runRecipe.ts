@@ -27,7 +27,10 @@ export interface RunOptions {
   readonly onStep?: StageContext['onStep'];
   /** Saves the time to look for faults; the findings are then not complete. */
   readonly pictureOnly?: boolean;
-  /** The picture is not needed any more, so its memory may take the result. Not for a picture that is kept anywhere, nor with a cache. */
+  /**
+   * The picture is not needed any more, so its memory may take the result. Not for a picture that is kept anywhere, nor
+   * with a cache.
+   */
   readonly consumes?: boolean;
   readonly shouldStop?: StageContext['shouldStop'];
 }

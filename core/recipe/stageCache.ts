@@ -8,7 +8,10 @@ export interface StageCache {
   readonly bytes: number;
 }
 
-/** Room for the outputs of seven stages on eight megapixels, and for going back and forth between two settings of the last. */
+/**
+ * Room for the outputs of seven stages on eight megapixels, and for going back and forth between two settings of the
+ * last.
+ */
 export const USUAL_CACHE_BYTES = 320 * 1024 * 1024;
 
 /**

@@ -7,7 +7,8 @@ type Raw = Record<string, unknown>;
 
 /**
  * Steps from one recipe version to the next: `upgrades[1]` makes a version 2 recipe of a version 1 recipe. Steps are
- * never edited once recipes have been stored by them. What a step does not know it hands on, so that it is refused by name.
+ * never edited once recipes have been stored by them. What a step does not know it hands on, so that it is refused by
+ * name.
  */
 const upgrades: Record<number, (recipe: Raw) => Raw> = { 1: fromVersion1 };
 

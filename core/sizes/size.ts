@@ -82,7 +82,9 @@ export const alignField = choiceField({
   ],
 });
 
-/** A file as wide as asked, its height by the mark's own proportions, the same clear space in pixels on all four sides. */
+/**
+ * A file as wide as asked, its height by the mark's own proportions, the same clear space in pixels on all four sides.
+ */
 export function layOutByWidth(mark: Extent, width: number, paddingPct: number, grid: Grid): FileLayout {
   const aspect = mark.height / mark.width;
   const share = paddingPct / 100;

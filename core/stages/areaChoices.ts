@@ -31,8 +31,8 @@ export function chooseAreas(
 }
 
 /**
- * The area that a press on the picture means: the smallest whose bounds hold the place, provided that the original shows
- * the ground there. Null beside all areas and on the mark itself.
+ * The area that a press on the picture means: the smallest whose bounds hold the place, provided that the original
+ * shows the ground there. Null beside all areas and on the mark itself.
  * @param seen ground  colours R, G, B: what the original shows at the place, and the ground's own
  */
 export function areaAt(
@@ -63,7 +63,10 @@ export interface AreaRow {
   readonly lead: AreaFact;
 }
 
-/** Rows of a list: every unsure area for itself, first; of the sure ones those that are alike together, in the order of their first. */
+/**
+ * Rows of a list: every unsure area for itself, first; of the sure ones those that are alike together, in the order of
+ * their first.
+ */
 export function rowsOf(areas: readonly AreaFact[]): AreaRow[] {
   const unsure = areas.filter((a) => a.isUnsure).map((lead) => ({ areas: [lead], lead }));
   const rows: AreaRow[] = [];

@@ -26,7 +26,8 @@ const MOST_GROWTH = 2.5;
 
 /**
  * A region of the working picture, straightened; every later stage sees only that. The region is measured on the sheet:
- * the working picture itself or, with four corners, the flat rectangle that they enclose. It is turned about its own centre.
+ * the working picture itself or, with four corners, the flat rectangle that they enclose. It is turned about its own
+ * centre.
  */
 export const crop = defineStage({
   id: 'crop',

@@ -34,7 +34,10 @@ export interface StageDefinition<F extends Fields = Fields, Id extends string = 
   readonly upgrades?: Readonly<Record<number, (params: Record<string, unknown>) => Record<string, unknown>>>;
   /** The settings that leave every enclosed area open, where the stage decides about any. */
   opened?(params: Values<F>): Values<F>;
-  /** Pure: the input is not changed unless it may be consumed; the same input and settings give the same bytes on every host. */
+  /**
+   * Pure: the input is not changed unless it may be consumed; the same input and settings give the same bytes on every
+   * host.
+   */
   run(input: Artwork, params: Values<F>, ctx: StageContext): StageResult & { facts: Facts };
 }
 

@@ -1,6 +1,8 @@
 import { CoreError } from '../errors';
 
-/** The typefaces that come with the program, all under the SIL Open Font License. Files are those of the Latin subset. */
+/**
+ * The typefaces that come with the program, all under the SIL Open Font License. Files are those of the Latin subset.
+ */
 export const typefaces = [
   {
     id: 'great-vibes',

@@ -1,22 +1,27 @@
 /** By which rule a path's inside is told. */
 export type FillRule = 'nonzero' | 'evenodd';
 
-/** Edges closer than this in y, px, are taken for one place: what lies between is less than a double can tell of an area. */
+/**
+ * Edges closer than this in y, px, are taken for one place: what lies between is less than a double can tell of an
+ * area.
+ */
 const SAME_Y = 1e-9;
 
 /**
- * How much of each pixel of a row lies inside a path: exact areas, whatever its sides' angles and wherever it crosses or
- * covers itself. In each row the sides that lie beside one another are gathered in groups with nothing between groups, so
- * that the winding number there is the same from the row's top to its bottom. A group is cut at all ends and crossings of
- * its sides; between two cuts the inside is a set of trapezoids, whose shares of each pixel are added up.
- * @see the sweep of J. Bentley and T. Ottmann, "Algorithms for Reporting and Counting Geometric Intersections", 1979, row by row;
+ * How much of each pixel of a row lies inside a path: exact areas, whatever its sides' angles and wherever it crosses
+ * or covers itself. In each row the sides that lie beside one another are gathered in groups with nothing between
+ * groups, so that the winding number there is the same from the row's top to its bottom. A group is cut at all ends and
+ * crossings of its sides; between two cuts the inside is a set of trapezoids, whose shares of each pixel are added up.
+ * @see the sweep of J. Bentley and T. Ottmann, "Algorithms for Reporting and Counting Geometric Intersections", 1979,
+ *   row by row;
  *   areas by differences from pixel to pixel as in the accumulation buffers of scan converters of glyphs
  */
 export class AreaCoverage {
   /** Rows that hold any part of the path: from `top` up to, not with, `bottom`. */
   readonly top: number;
   readonly bottom: number;
-  // Sides by number, in order of their upper ends: their ends from the upper one down, change of x per y, and 1 where the path runs down, else −1.
+  // Sides by number, in order of their upper ends: their ends from the upper one down, change of x per y, and 1 where
+  // the path runs down, else −1.
   private readonly x0: Float64Array;
   private readonly x1: Float64Array;
   private readonly y0: Float64Array;
@@ -66,7 +71,8 @@ export class AreaCoverage {
       this.y0[n] = lines[k + ya];
       this.y1[n] = lines[k + yb];
       this.x1[n] = lines[k + xb];
-      // Level sides have no area beside them: they only tell that what lies left and right of their ends belongs together.
+      // Level sides have no area beside them: they only tell that what lies left and right of their ends belongs
+      // together.
       const height = this.y1[n] - this.y0[n];
       this.slope[n] = height > 0 ? (this.x1[n] - this.x0[n]) / height : 0;
       this.winding[n] = isDown ? 1 : -1;
@@ -139,7 +145,10 @@ export class AreaCoverage {
     }
   }
 
-  /** Adds the sides from the `k`th to before the `end`th, left of which the winding number is `inside`. @returns that right of them */
+  /**
+   * Adds the sides from the `k`th to before the `end`th, left of which the winding number is `inside`. @returns that
+   * right of them
+   */
   private addGroup(k: number, end: number, y: number, inside: number): number {
     const { active, y0, y1, cuts } = this;
     const only = active[k];
@@ -227,7 +236,8 @@ export class AreaCoverage {
       this.addSlant(left, right, height);
       return;
     }
-    // Of the parts beyond the borders the left one is an upright side at the border, and the right one makes no difference.
+    // Of the parts beyond the borders the left one is an upright side at the border, and the right one makes no
+    // difference.
     const perPixel = height / (right - left);
     if (left < 0) steps[0] += -left * perPixel;
     const [l, r] = [Math.max(0, left), Math.min(width, right)];

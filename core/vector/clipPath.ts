@@ -16,8 +16,8 @@ export const insideOf = (width: number, height: number): HalfPlane[] => [
 ];
 
 /**
- * The part of a filled path inside half planes. Curves are split where they cross a border, and what was outside becomes
- * a straight way along it, which encloses nothing under either filling rule.
+ * The part of a filled path inside half planes. Curves are split where they cross a border, and what was outside
+ * becomes a straight way along it, which encloses nothing under either filling rule.
  * @see I. Sutherland, G. Hodgman, "Reentrant Polygon Clipping", 1974, here with curves for sides
  */
 export const clipPath = (path: Path, planes: readonly HalfPlane[]): Path => planes.reduce(clipToHalf, path);

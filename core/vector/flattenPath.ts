@@ -8,7 +8,8 @@ const MOST_CHORDS = 4096;
 /**
  * A path's sides as straight lines in pixels.
  * @returns `[x0, y0, x1, y1]` for every line, one after another
- * @see a cubic is off its chord by at most √3/18 of its second difference; n chords by 1/n² of that. T. Sederberg, "Computer Aided Geometric Design", section 10.6
+ * @see a cubic is off its chord by at most √3/18 of its second difference; n chords by 1/n² of that. T. Sederberg,
+ *   "Computer Aided Geometric Design", section 10.6
  */
 export function flattenPath(path: Path, matrix: Matrix): number[] {
   const placed = transformPath(path, matrix);

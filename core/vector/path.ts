@@ -2,8 +2,9 @@ import type { Matrix } from '../geometry/matrix';
 import type { RectPx } from '../params';
 
 /**
- * Outlines as commands and the coordinates they take: `M x y` begins a ring, `L x y` a straight side, `C x1 y1 x2 y2 x y`
- * a cubic Bézier, `Z` ends the ring. Absolute, y down. Every ring is closed, as filling asks: strokes are outlined before.
+ * Outlines as commands and the coordinates they take: `M x y` begins a ring, `L x y` a straight side, `C x1 y1 x2 y2 x
+ * y` a cubic Bézier, `Z` ends the ring. Absolute, y down. Every ring is closed, as filling asks: strokes are outlined
+ * before.
  */
 export interface Path {
   readonly verbs: string;
@@ -110,7 +111,10 @@ export const joinPaths = (paths: readonly Path[]): Path => ({
   coords: paths.flatMap((p) => p.coords),
 });
 
-/** Calls back for every side: its kind, where it begins, and its coordinates from `at` on. A ring's closing side is a line. */
+/**
+ * Calls back for every side: its kind, where it begins, and its coordinates from `at` on. A ring's closing side is a
+ * line.
+ */
 export function eachSide(
   { verbs, coords }: Path,
   line: (x0: number, y0: number, x1: number, y1: number) => void,

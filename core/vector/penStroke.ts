@@ -19,7 +19,10 @@ export interface PenOptions {
 const LEAST_STREAMLINE = 0.25;
 const STREAMLINE_BY_SMOOTHING = 0.4;
 
-/** Points round one pen stroke, in order; fewer than three for one that leaves no trace. @param points  a single one gives a dot */
+/**
+ * Points round one pen stroke, in order; fewer than three for one that leaves no trace. @param points  a single one
+ * gives a dot
+ */
 export function penRing(points: readonly PenPoint[], options: PenOptions): readonly (readonly number[])[] {
   if (points.length === 0) return [];
   return getStroke(
@@ -35,7 +38,10 @@ export function penRing(points: readonly PenPoint[], options: PenOptions): reado
   );
 }
 
-/** The outline of one pen stroke, to be filled by the nonzero rule: curves through the middles of the ring's sides, which leave no corner. */
+/**
+ * The outline of one pen stroke, to be filled by the nonzero rule: curves through the middles of the ring's sides,
+ * which leave no corner.
+ */
 export function penOutline(points: readonly PenPoint[], options: PenOptions): Path {
   const ring = penRing(points, options);
   const out = new PathBuilder();

@@ -1,7 +1,9 @@
 import { palette } from '../palette';
 import { textPath } from '../text';
 
-/** The lock-house concept: three flat colours, and lettering that came out garbled. The drawing is 1024 units each way. */
+/**
+ * The lock-house concept: three flat colours, and lettering that came out garbled. The drawing is 1024 units each way.
+ */
 export const lockHouseSvg = (size: number): string => `<g transform="scale(${size / 1024})">
     <path d="M512 170L840 420L840 720L184 720L184 420Z" fill="#9a5a49"/>
     <path d="M512 120L900 410L866 452L512 186L158 452L124 410Z" fill="${palette.lampBlack}"/>

@@ -4,7 +4,10 @@ import { seededRandom } from '../../core/seededRandom';
 
 const between = (random: () => number, lo: number, hi: number) => lo + (hi - lo) * random();
 
-/** Pen strokes of a made-up signature, about 1000 units long with its baseline at y = 0. Each a list of points with pressure. */
+/**
+ * Pen strokes of a made-up signature, about 1000 units long with its baseline at y = 0. Each a list of points with
+ * pressure.
+ */
 export function signatureStrokes(seed: number): PenPoint[][] {
   const random = seededRandom(seed * 613 + 29);
   for (let k = 0; k < 4; k++) random();

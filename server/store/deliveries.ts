@@ -123,7 +123,10 @@ export interface MadeFile {
   readonly receipt: DeliveredFileView['receipt'];
 }
 
-/** Makes a delivery reachable, whole; to be called in the transaction that also stores its blobs. @returns false when it was cancelled */
+/**
+ * Makes a delivery reachable, whole; to be called in the transaction that also stores its blobs. @returns false when it
+ * was cancelled
+ */
 export async function finishDelivery(db: Db, id: string, zipSha: string, files: readonly MadeFile[]): Promise<boolean> {
   const { rowCount } = await db.query(
     "update delivery set state = 'ready', zip_sha = $2, done_count = file_count, finished_at = now() where id = $1 and state = 'making'",

@@ -125,7 +125,10 @@ export interface NewMark {
   readonly recipe: Recipe;
 }
 
-/** Adds a mark with its first recipe; to be called in a transaction. @returns its id, or null when the same original is there already */
+/**
+ * Adds a mark with its first recipe; to be called in a transaction. @returns its id, or null when the same original is
+ * there already
+ */
 export async function addMark(db: Db, m: NewMark): Promise<string | null> {
   try {
     const { rows } = await db.query<{ id: string }>(

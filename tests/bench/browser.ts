@@ -1,4 +1,5 @@
-// How fast the screen answers: a 24-megapixel JPEG on white with its tolerance, a 12-megapixel photograph of ink with its cut level.
+// How fast the screen answers: a 24-megapixel JPEG on white with its tolerance, a 12-megapixel photograph of ink with
+// its cut level.
 import type { Page } from 'playwright-core';
 import { paths } from '../../contract/paths';
 import type { BrandView } from '../../contract/views';

@@ -209,7 +209,9 @@ const darkestOnScreen = (page: Page) =>
     return Math.max(...data.filter((_, i) => i % 4 < 3));
   });
 
-/** What the badge's files must hold, by the drawing: positions in the drawing's 1000 units, files trimmed to its ring. */
+/**
+ * What the badge's files must hold, by the drawing: positions in the drawing's 1000 units, files trimmed to its ring.
+ */
 function checkBadge({ black, colour, reversed }: Record<string, Raster>): void {
   const at = (r: Raster, x: number, y: number) =>
     pixel(r, Math.round(((x - 24) / 952) * r.width), Math.round(((y - 24) / 952) * r.height));

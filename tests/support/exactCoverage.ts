@@ -1,7 +1,8 @@
 type Point = readonly [number, number];
 
 /**
- * Area coverage by the plainest means: many lines across each row, on each the exact lengths inside. Shares no code with core.
+ * Area coverage by the plainest means: many lines across each row, on each the exact lengths inside. Shares no code
+ * with core.
  * @param rings  closed polygons, px
  * @param linesPerRow  a level edge is off by half a line at most
  * @returns one share a pixel, row-major

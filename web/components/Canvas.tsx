@@ -7,7 +7,10 @@ interface Props {
   readonly style?: CSSProperties;
 }
 
-/** A canvas as large as its place, in device pixels; `draw` gets CSS pixels and runs again when it changes or the place does. */
+/**
+ * A canvas as large as its place, in device pixels; `draw` gets CSS pixels and runs again when it changes or the place
+ * does.
+ */
 export function Canvas({ draw, label, className, style }: Props) {
   const ref = useRef<HTMLCanvasElement>(null);
   useEffect(() => {

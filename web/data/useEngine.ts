@@ -42,7 +42,8 @@ function sourceOf(mark: MarkView, size: 'working' | 'reduced', reduction: number
 
 /**
  * Two speeds: a worker with the reduced picture answers every move, another with the working picture settles the
- * result once the settings rest and nothing is held. A small picture needs only the first, which then works at full size.
+ * result once the settings rest and nothing is held. A small picture needs only the first, which then works at full
+ * size.
  * @param open  the stage whose output is looked at; null for the last
  */
 export function useEngine(
@@ -112,7 +113,8 @@ export function useEngine(
     };
   }, [mark.id, isReduced, hasFirst]);
 
-  // An answer that comes while the hand moves on is still the newest there is, so it is shown; only a closed worker's is not.
+  // An answer that comes while the hand moves on is still the newest there is, so it is shown; only a closed worker's
+  // is not.
   const alive = useRef<CoreClient | null>(null);
   useEffect(() => {
     alive.current = fast;

@@ -21,9 +21,10 @@ class MeasureShape {
 }
 
 /**
- * One area's shape, see core/matte/enclosedAreas.ts. Writes eleven numbers into `out`: sum of distances, pixels counted, pixels near the
- * outside, mark's pixels beside it, the sums of their colours, of the area's own colours, and the length of `rim`, which gets the rim's pixels.
- * `byPlace`: the ground's colour changes from place to place, so the area's is taken relative to it, at the colour in its middle.
+ * One area's shape, see core/matte/enclosedAreas.ts. Writes eleven numbers into `out`: sum of distances, pixels
+ * counted, pixels near the outside, mark's pixels beside it, the sums of their colours, of the area's own colours, and
+ * the length of `rim`, which gets the rim's pixels. `byPlace`: the ground's colour changes from place to place, so the
+ * area's is taken relative to it, at the colour in its middle.
  */
 export function measureShape(args: MeasureShape): void {
   const label = args.label;
@@ -165,7 +166,9 @@ const LAST_OPEN: i32 = 2;
   return ((width + 15) / 16) * 2;
 }
 
-/** One bit a pixel, set where it is not the mark's: so small that reading it down a column costs little. `out`: all 0. */
+/**
+ * One bit a pixel, set where it is not the mark's: so small that reading it down a column costs little. `out`: all 0.
+ */
 export function bitsOfOthers(labels: usize, width: i32, height: i32, out: usize): void {
   for (let y = 0; y < height; y++) {
     const row = out + <usize>(y * bitStride(width));
@@ -206,7 +209,10 @@ class CastRays {
   out: usize;
 }
 
-/** Rays from every `step`th pixel of a rim. For each that has a way out `out` gets the number of its pairs, then the pairs; returns how many numbers in all. */
+/**
+ * Rays from every `step`th pixel of a rim. For each that has a way out `out` gets the number of its pairs, then the
+ * pairs; returns how many numbers in all.
+ */
 export function castRays(args: CastRays): i32 {
   const rim = args.rim;
   const length = args.length;
@@ -222,7 +228,8 @@ export function castRays(args: CastRays): i32 {
   return at;
 }
 
-// Straight out from a pixel of the rim: pairs of how far and which label, for each patch met. Returns the number of pairs, or −1 where there is no way out.
+// Straight out from a pixel of the rim: pairs of how far and which label, for each patch met. Returns the number of
+// pairs, or −1 where there is no way out.
 function castRay(args: CastRays, start: i32, out: usize): i32 {
   const own = args.own;
   const labels = args.labels;
@@ -358,7 +365,10 @@ class MeasureBody {
   stack: usize;
 }
 
-/** Numbers, in `piece` (16 bits a pixel), the piece of the mark round a pixel; returns its pixels. `stack`: six bytes a pixel. */
+/**
+ * Numbers, in `piece` (16 bits a pixel), the piece of the mark round a pixel; returns its pixels. `stack`: six bytes a
+ * pixel.
+ */
 export function measureBody(args: MeasureBody): i32 {
   const start = args.start;
   const id = args.id;

@@ -18,8 +18,8 @@ let runs: usize = 0;
 let runCount: i32 = 0;
 
 /**
- * Gives each clear pixel of a picture the colour of a near visible one, if there is any. `room`: all 0, four bytes a pixel and
- * seven a cell. `runList`: room for three numbers for every other pixel and each row.
+ * Gives each clear pixel of a picture the colour of a near visible one, if there is any. `room`: all 0, four bytes a
+ * pixel and seven a cell. `runList`: room for three numbers for every other pixel and each row.
  */
 export function bleed(picture: usize, w: i32, h: i32, room: usize, runList: usize): void {
   px = picture;

@@ -20,8 +20,9 @@ class BinDirections {
 }
 
 /**
- * In which direction from the ground, and how far, every `step`th pixel of a list lies; those too near it are left out. For each: `pixels` and
- * `keys` a number, `lengths` a real. `counts`: a number for each of 32768 keys, all 0. Returns how many there are.
+ * In which direction from the ground, and how far, every `step`th pixel of a list lies; those too near it are left out.
+ * For each: `pixels` and `keys` a number, `lengths` a real. `counts`: a number for each of 32768 keys, all 0. Returns
+ * how many there are.
  */
 export function binDirections(args: BinDirections): i32 {
   const picture = args.picture;

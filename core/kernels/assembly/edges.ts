@@ -56,8 +56,9 @@ class FindEdge {
 }
 
 /**
- * The pixels on both sides of the edge. `ofDepth`: a signed byte a pixel, all 0. `room`: a number a pixel; the inner pixels come to its
- * beginning, the outer ones, in order, to its end. Returns how many inner ones there are; `outerCount` tells of the others.
+ * The pixels on both sides of the edge. `ofDepth`: a signed byte a pixel, all 0. `room`: a number a pixel; the inner
+ * pixels come to its beginning, the outer ones, in order, to its end. Returns how many inner ones there are;
+ * `outerCount` tells of the others.
  */
 export function findEdge(args: FindEdge): i32 {
   const ofLabels = args.ofLabels;
@@ -84,7 +85,8 @@ export function findEdge(args: FindEdge): i32 {
       const isMixed = intAt(runs, r) == MIXED;
       across(isMixed ? intAt(runs, r + 1) : to - 1, min(to, rowEnd - 1));
       if (y == height - 1) continue;
-      // Against the runs below it: where neither is mixed, each is open throughout or not at all, so one pixel speaks for it.
+      // Against the runs below it: where neither is mixed, each is open throughout or not at all, so one pixel speaks
+      // for it.
       for (let from = intAt(runs, r + 1); from < to;) {
         while (intAt(runs, below + 2) - width <= from) below += 3;
         const end = min(to, intAt(runs, below + 2) - width);
@@ -105,7 +107,10 @@ export function outerCount(): i32 {
   return outsideCount;
 }
 
-/** One step on from a ring, eight neighbours, over pixels of the wanted openness that have no depth yet. Returns how many it adds at `next`. */
+/**
+ * One step on from a ring, eight neighbours, over pixels of the wanted openness that have no depth yet. Returns how
+ * many it adds at `next`.
+ */
 export function growRing(ring: usize, count: i32, next: usize, mark: i32, wanted: i32): i32 {
   let added = 0;
   const w = width;
@@ -119,7 +124,8 @@ export function growRing(ring: usize, count: i32, next: usize, mark: i32, wanted
     const i = intAt(ring, j);
     const x = i - rowOf(i, scale) * w;
     if (x > 0 && x < w - 1 && i >= w && i + w + 3 < total) {
-      // One bit for each of the nine that is unknown, row by row: most pixels have few, and which ones nothing foretells.
+      // One bit for each of the nine that is unknown, row by row: most pixels have few, and which ones nothing
+      // foretells.
       for (
         let free = unknown(known, i - w - 1) | (unknown(known, i - 1) << 3) | (unknown(known, i + w - 1) << 6);
         free;
@@ -199,7 +205,10 @@ class BinColours {
   seen: i32;
 }
 
-/** Adds up the colours of a ring's nearest solid pixels, every third, in 4096 bins of five reals: red, green, blue, number, order of appearance (0: empty). */
+/**
+ * Adds up the colours of a ring's nearest solid pixels, every third, in 4096 bins of five reals: red, green, blue,
+ * number, order of appearance (0: empty).
+ */
 export function binColours(args: BinColours): i32 {
   const picture = args.picture;
   const w = args.w;
@@ -236,7 +245,10 @@ class StrongestOfThin {
   out: usize;
 }
 
-/** The strongest pixel within three pixels of each pixel of a ring that has no solid pixel near. Returns how many `out` holds. */
+/**
+ * The strongest pixel within three pixels of each pixel of a ring that has no solid pixel near. Returns how many `out`
+ * holds.
+ */
 export function strongestOfThin(args: StrongestOfThin): i32 {
   const ring = args.ring;
   const length = args.length;
@@ -253,7 +265,10 @@ export function strongestOfThin(args: StrongestOfThin): i32 {
   return count;
 }
 
-/** The first of those up to three pixels away that lie farthest from the ground; the pixel itself unless another lies farther. */
+/**
+ * The first of those up to three pixels away that lie farthest from the ground; the pixel itself unless another lies
+ * farther.
+ */
 export function strongestNear(distance: usize, x: i32, y: i32, w: i32, h: i32): i32 {
   const own = y * w + x;
   if (x < 3 || y < 3 || x >= w - 13 || y >= h - 3) return strongestAtBorder(distance, x, y, w, h);
@@ -283,7 +298,10 @@ function strongestAtBorder(distance: usize, x: i32, y: i32, w: i32, h: i32): i32
   return best;
 }
 
-/** Of every `step`th pixel the colours of those of the mark away from its edge or three pixels in. Returns how many `out` holds. */
+/**
+ * Of every `step`th pixel the colours of those of the mark away from its edge or three pixels in. Returns how many
+ * `out` holds.
+ */
 export function sampleMark(picture: usize, ofMark: usize, ofDepth: usize, total: i32, step: i32, out: usize): i32 {
   let count = 0;
   for (let i = 0; i < total; i += step) {

@@ -40,7 +40,10 @@ class SetFill {
   room: usize;
 }
 
-/** What the fills to come work on. `state`: segments of that very plane, or 0. `stack`: six bytes a pixel and four for each row and column. */
+/**
+ * What the fills to come work on. `state`: segments of that very plane, or 0. `stack`: six bytes a pixel and four for
+ * each row and column.
+ */
 export function setFill(args: SetFill): void {
   const ofPlane = args.ofPlane;
   const ofLabels = args.ofLabels;
@@ -181,7 +184,10 @@ class FindFlat {
   list: usize;
 }
 
-/** Steps from pixel to pixel, for patches paler than the mark: `step` is 255 where none can be. Returns how many flat ones `list` holds. */
+/**
+ * Steps from pixel to pixel, for patches paler than the mark: `step` is 255 where none can be. Returns how many flat
+ * ones `list` holds.
+ */
 export function findFlat(args: FindFlat): i32 {
   const picture = args.picture;
   const distance = args.distance;

@@ -50,7 +50,9 @@ class SampleRipple {
   count: usize;
 }
 
-/** Counts, in `count[0..47]`, the ground distances three to six pixels past the end of strong runs. Returns how many. */
+/**
+ * Counts, in `count[0..47]`, the ground distances three to six pixels past the end of strong runs. Returns how many.
+ */
 export function sampleRipple(args: SampleRipple): i32 {
   const distance = args.distance;
   const runs = args.runs;
@@ -151,9 +153,9 @@ class ExceptPale {
 }
 
 /**
- * Takes back, in `cells`, those of a pale part that a strong edge crosses: nearly all its weak pixels there are at one level, where
- * a ripple swings about nothing, and it goes on beyond the reach of ripples.
- * `near` has a copy of `cells`, `seen` a byte a cell, all 0, and `queue` room for ten numbers a cell.
+ * Takes back, in `cells`, those of a pale part that a strong edge crosses: nearly all its weak pixels there are at one
+ * level, where a ripple swings about nothing, and it goes on beyond the reach of ripples. `near` has a copy of `cells`,
+ * `seen` a byte a cell, all 0, and `queue` room for ten numbers a cell.
  */
 export function exceptPale(args: ExceptPale): void {
   const cells = args.cells;

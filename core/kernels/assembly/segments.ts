@@ -93,7 +93,9 @@ function enter(i: i32, from: i32, distance: usize, level: usize, seen: usize): v
   setInt(head, d, i + 1);
 }
 
-/** The least tolerance at which ground from the border reaches each pixel. `scratch`: 1024 + 5·w·h + 16 bytes, all 0. */
+/**
+ * The least tolerance at which ground from the border reaches each pixel. `scratch`: 1024 + 5·w·h + 16 bytes, all 0.
+ */
 export function floodOrder(distance: usize, w: i32, h: i32, level: usize, scratch: usize): void {
   head = scratch;
   next = scratch + 1024;

@@ -15,9 +15,12 @@ import {
 } from './memory';
 import { DEEPEST, areAround, distance, height, isOpen, labels, picture, scale, touchesOpen, width } from './soft';
 
-// What is measured of a soft region that was grown, and done with it; see core/matte/softRegions.ts. Regions are lists of pixels.
+// What is measured of a soft region that was grown, and done with it; see core/matte/softRegions.ts. Regions are lists
+// of pixels.
 
-/** The sum of three by three distances: compression's ripples average out, a shadow does not. In ninths of a code value. */
+/**
+ * The sum of three by three distances: compression's ripples average out, a shadow does not. In ninths of a code value.
+ */
 let level: usize = 0;
 
 // @ts-ignore: decorator
@@ -29,7 +32,10 @@ let level: usize = 0;
   store<u16>(level + ((<usize>i) << 1), <u16>v);
 }
 
-/** The level of every pixel but those of ground outside the mark that are the ground's colour exactly: theirs is 0. `out`: two bytes a pixel, all 0. */
+/**
+ * The level of every pixel but those of ground outside the mark that are the ground's colour exactly: theirs is 0.
+ * `out`: two bytes a pixel, all 0.
+ */
 export function smoothDistance(out: usize): void {
   level = out;
   const w = width;
@@ -103,7 +109,10 @@ let row: i32 = 0;
   groundAt(i - row * width, row);
 }
 
-/** Adds up in `sums[0..2]` by how much the pixels of a region that are no stronger than `most` differ from the ground, and in `sums[3..5]` the ground under them. */
+/**
+ * Adds up in `sums[0..2]` by how much the pixels of a region that are no stronger than `most` differ from the ground,
+ * and in `sums[3..5]` the ground under them.
+ */
 export function sumColours(members: usize, count: i32, most: i32, sums: usize): void {
   r = g = b = under0 = under1 = under2 = 0;
   if (isOneColour()) sumOverOne(members, count, most);
@@ -162,7 +171,10 @@ function sumOverOne(members: usize, count: i32, most: i32): void {
   b -= under2;
 }
 
-/** Pairs of a colour met lately, and what was found of it: over one ground, pixels of one colour are alike, and a shadow has few. */
+/**
+ * Pairs of a colour met lately, and what was found of it: over one ground, pixels of one colour are alike, and a shadow
+ * has few.
+ */
 const lately: usize = memory.data(1024 * 8);
 const UNKNOWN: i32 = -1;
 
@@ -196,7 +208,10 @@ class KeepOnLine {
   out: usize;
 }
 
-/** Those of a region whose colour lies on the line from the ground in a direction of some length; returns how many `out` holds. */
+/**
+ * Those of a region whose colour lies on the line from the ground in a direction of some length; returns how many `out`
+ * holds.
+ */
 export function keepOnLine(args: KeepOnLine): i32 {
   const members = args.members;
   const count = args.count;
@@ -232,7 +247,10 @@ function isOnLine(colour: i32, u0: f64, u1: f64, u2: f64, length: f64): bool {
   return along > 0 && off <= 9 + 0.12 * along;
 }
 
-/** How many of a region lie between two levels, in `out[0]`, and how many of at least a third level have a neighbour under it, in `out[1]`. */
+/**
+ * How many of a region lie between two levels, in `out[0]`, and how many of at least a third level have a neighbour
+ * under it, in `out[1]`.
+ */
 export function countFade(members: usize, count: i32, above: f64, below: f64, contour: f64, out: usize): void {
   const from = <i32>Math.floor(above) + 1;
   const to = <i32>Math.ceil(below);
@@ -249,8 +267,8 @@ export function countFade(members: usize, count: i32, above: f64, below: f64, co
   setInt(out, 1, rim);
 }
 
-// Whether all four neighbours are at least so strong, for most pixels the quickest that can be asked; those at the picture's border are not asked.
-// @ts-ignore: decorator
+// Whether all four neighbours are at least so strong, for most pixels the quickest that can be asked; those at the
+// picture's border are not asked. @ts-ignore: decorator
 @inline function areHigh(i: i32, half: i32): bool {
   return (
     i >= width &&
@@ -281,8 +299,9 @@ class CountHigh {
 }
 
 /**
- * Of every `step`th of a region that is at least `half` strong: how many there are, in `out[0]`; how many differ from all their neighbours by less
- * than `flatBelow`, in `out[1]`; how far the one farthest from open ground lies from it, up to `reach`, in `out[2]`.
+ * Of every `step`th of a region that is at least `half` strong: how many there are, in `out[0]`; how many differ from
+ * all their neighbours by less than `flatBelow`, in `out[1]`; how far the one farthest from open ground lies from it,
+ * up to `reach`, in `out[2]`.
  */
 export function countHigh(args: CountHigh): void {
   const members = args.members;
@@ -338,7 +357,10 @@ function distanceToOpen(i: i32, reach: i32): i32 {
   return reach;
 }
 
-/** The open labels beside a region, each once; returns how many `out` holds. `noted`: a byte a label, all 0, and left so. */
+/**
+ * The open labels beside a region, each once; returns how many `out` holds. `noted`: a byte a label, all 0, and left
+ * so.
+ */
 export function labelsBeside(members: usize, count: i32, noted: usize, out: usize): i32 {
   let found = 0;
   for (let k = 0; k < count; k++) {
@@ -366,8 +388,8 @@ export function labelRegion(members: usize, count: i32, label: i32): void {
 }
 
 /**
- * Where the fade goes on over open ground, falling, down to `floor` and up to `farthest` pixels out; all of it gets the label. Returns how many
- * `members` holds then. `room`: a number for each it held before.
+ * Where the fade goes on over open ground, falling, down to `floor` and up to `farthest` pixels out; all of it gets the
+ * label. Returns how many `members` holds then. `room`: a number for each it held before.
  */
 export function addTail(members: usize, count: i32, label: i32, floor: f64, farthest: i32, room: usize): i32 {
   const least = <i32>Math.ceil(floor);
@@ -398,7 +420,8 @@ export function addTail(members: usize, count: i32, label: i32, floor: f64, fart
   return total;
 }
 
-// Whether all four neighbours have the label, for most pixels the quickest that can be asked; those at the picture's border are not asked.
+// Whether all four neighbours have the label, for most pixels the quickest that can be asked; those at the picture's
+// border are not asked.
 function isAmong(i: i32, label: i32): bool {
   return (
     i >= width &&
@@ -617,10 +640,11 @@ function boxOf(members: usize, count: i32): void {
 }
 
 /**
- * A shadow also falls on ground that the mark encloses, such as the counters of letters: there it never comes down to the ground. Patches inside
- * the mark, between the region's outermost rows and columns, that lie on the shadow's own colour line, no stronger than the shadow, uneven as a
- * shadow is, become part of it. `tolerated`: how far from the line a weak pixel may lie, code values. `seen`: a byte a pixel, all 0, and left so.
- * `room`: a number a pixel. Returns how many `members` holds then.
+ * A shadow also falls on ground that the mark encloses, such as the counters of letters: there it never comes down to
+ * the ground. Patches inside the mark, between the region's outermost rows and columns, that lie on the shadow's own
+ * colour line, no stronger than the shadow, uneven as a shadow is, become part of it. `tolerated`: how far from the
+ * line a weak pixel may lie, code values. `seen`: a byte a pixel, all 0, and left so. `room`: a number a pixel. Returns
+ * how many `members` holds then.
  */
 export function addShaded(members: usize, count: i32, tolerated: f64, seen: usize, room: usize): i32 {
   let high = 0;

@@ -127,7 +127,10 @@ let waiting: i32 = 0;
 /** A pixel that changes by less, in two, is level. */
 const LEVEL_BELOW: i32 = 3;
 
-/** Spreads over pixels that are gradual on every side; returns how many `members` holds. Both lists: room for a number a pixel. */
+/**
+ * Spreads over pixels that are gradual on every side; returns how many `members` holds. Both lists: room for a number a
+ * pixel.
+ */
 export function growSoft(start: i32, faintest: f64, members: usize, room: usize): i32 {
   // Names at hand are quicker to come by than those of the whole module.
   const w = width;
@@ -190,7 +193,10 @@ function enterCore(n: i32, own: usize): void {
   setInt(stack, waiting++, n);
 }
 
-/** On from what was grown, over gradual pixels of any strength; returns how many were added behind it. `own`: a byte a pixel, all 0, and left so. */
+/**
+ * On from what was grown, over gradual pixels of any strength; returns how many were added behind it. `own`: a byte a
+ * pixel, all 0, and left so.
+ */
 export function growCore(grown: usize, count: i32, room: usize, own: usize): i32 {
   const added = grown + ((<usize>count) << 2);
   stack = room;

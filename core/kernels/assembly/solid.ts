@@ -15,7 +15,9 @@ class FindSolid {
   nearest: usize;
 }
 
-/** Pixels of a ring that hold one colour unmixed become their own nearest solid pixel; see core/matte/nearestSolid.ts. */
+/**
+ * Pixels of a ring that hold one colour unmixed become their own nearest solid pixel; see core/matte/nearestSolid.ts.
+ */
 export function findSolid(args: FindSolid): void {
   const picture = args.picture;
   const width = args.width;
@@ -98,7 +100,8 @@ function takeNearest(i: i32, nearest: usize, width: i32, total: i32, scale: f64,
 
 const NONE: i32 = 0x7fffffff;
 
-// The least squared distance of the places that a pixel and its neighbours know, times sixteen, plus which of the nine it is, row by row.
+// The least squared distance of the places that a pixel and its neighbours know, times sixteen, plus which of the nine
+// it is, row by row.
 function nearestOfNine(i: i32, x: i32, y: i32, nearest: usize, width: i32): i32 {
   const above = keysOf(fourAt(nearest, i - width - 1), x, y, 0);
   const beside = keysOf(fourAt(nearest, i - 1), x, y, 3);
@@ -123,7 +126,10 @@ export function seedSoft(ring: usize, length: i32, labels: usize, behind: usize)
     if (intAt(labels, intAt(ring, k)) == SOFT) setInt(behind, intAt(ring, k), intAt(ring, k) + 1);
 }
 
-/** Each pixel of a ring takes the soft pixel that a neighbour of another ring knows: one beside it before one corner to corner. `room`: a number for each. */
+/**
+ * Each pixel of a ring takes the soft pixel that a neighbour of another ring knows: one beside it before one corner to
+ * corner. `room`: a number for each.
+ */
 export function handSoftOn(ring: usize, length: i32, behind: usize, width: i32, height: i32, room: usize): void {
   const scale = rowScale(width);
   for (let k = 0; k < length; k++) {

@@ -27,7 +27,10 @@ export function startTrouble(ofOut: usize, w: i32, h: i32): void {
   height = h;
 }
 
-/** Trouble in squares of `cell` pixels: an amount each, the pixel it was first met at, and which squares have any, in order of appearance. */
+/**
+ * Trouble in squares of `cell` pixels: an amount each, the pixel it was first met at, and which squares have any, in
+ * order of appearance.
+ */
 let cell: i32 = 1;
 let columns: i32 = 0;
 let cells: i32 = 0;
@@ -63,9 +66,9 @@ class FindTrouble {
 }
 
 /**
- * Edge pixels that still hold the ground's colour, at least the part `tinted`, and pixels that surely were no ground and are gone.
- * Two tables, one after the other: `amounts` a real a square, `firsts` and `order` a number a square, all 0.
- * `totals`: edge pixels, tinted ones, the sum of what those hold, pixels gone, squares of either kind.
+ * Edge pixels that still hold the ground's colour, at least the part `tinted`, and pixels that surely were no ground
+ * and are gone. Two tables, one after the other: `amounts` a real a square, `firsts` and `order` a number a square, all
+ * 0. `totals`: edge pixels, tinted ones, the sum of what those hold, pixels gone, squares of either kind.
  */
 export function findTrouble(args: FindTrouble): void {
   const distance = args.distance;
@@ -119,7 +122,8 @@ export function findTrouble(args: FindTrouble): void {
   setReal(totals, 5, goneCells);
 }
 
-// Of four pixels, whether none is asked about: all are clear and near the ground, or they and all beside them are not clear.
+// Of four pixels, whether none is asked about: all are clear and near the ground, or they and all beside them are not
+// clear.
 function isDull(i: i32, distance: usize, surely: i32): bool {
   const least = i32x4.splat(CLEAR_BELOW);
   const clear = i32x4.bitmask(i32x4.lt_s(alphasAt(i), least));
@@ -153,12 +157,16 @@ function isLostWhole(i: i32): bool {
   return true;
 }
 
-/** A solid colour beside an edge must differ from the ground by so much in all, code values, for what lies between to be told. */
+/**
+ * A solid colour beside an edge must differ from the ground by so much in all, code values, for what lies between to be
+ * told.
+ */
 const LEAST_CONTRAST: f64 = 90;
 /** Farther off the line between the two, code values in all, a pixel is another colour of the mark. */
 const MOST_OFF: f64 = 36;
 
-// How far an edge pixel's own colour lies from the solid colour beside it towards the ground: 0 none, 1 the ground itself.
+// How far an edge pixel's own colour lies from the solid colour beside it towards the ground: 0 none, 1 the ground
+// itself.
 function groundHeld(i: i32, x: i32, y: i32): f64 {
   groundAt(x, y);
   const own = sumOff(i);
@@ -215,8 +223,9 @@ export function startSpecks(): void {
 }
 
 /**
- * The next piece of at most `most` visible pixels, corners joined, with nothing visible within `alone` pixels of the one it begins at. Returns how many
- * pixels `piece` holds, that one first; 0 when there is none left. `seen`: a byte a pixel, all 0 at first. `piece`: room for `most` + 9 numbers.
+ * The next piece of at most `most` visible pixels, corners joined, with nothing visible within `alone` pixels of the
+ * one it begins at. Returns how many pixels `piece` holds, that one first; 0 when there is none left. `seen`: a byte a
+ * pixel, all 0 at first. `piece`: room for `most` + 9 numbers.
  */
 export function nextSpeck(runs: usize, runCount: i32, most: f64, alone: i32, seen: usize, piece: usize): i32 {
   for (; speckRun < runCount; speckRun += 3) {

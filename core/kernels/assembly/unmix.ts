@@ -159,7 +159,8 @@ function solve(i: i32, x: i32, y: i32): void {
   const c0 = <f64>byteAt(picture, s) - B0;
   const c1 = <f64>byteAt(picture, s + 1) - B1;
   const c2 = <f64>byteAt(picture, s + 2) - B2;
-  // So near the ground that it is ground, whatever the mark's colour is: the share of a colour is never longer than the whole.
+  // So near the ground that it is ground, whatever the mark's colour is: the share of a colour is never longer than the
+  // whole.
   if (c0 * c0 + c1 * c1 + c2 * c2 < 0.99 * noiseFloor * noiseFloor) {
     setByte(out, s + 3, 0);
     return;
@@ -312,8 +313,8 @@ function hasStrongNear(x: i32, y: i32, strong: f64, reach: i32): bool {
 }
 
 /**
- * The palette's colour on whose line from the ground (where `groundAt` was asked last) a mixed colour lies: where it stands, or 0.
- * Of several, the one nearest to the mixed colour: it asks for the least transparency.
+ * The palette's colour on whose line from the ground (where `groundAt` was asked last) a mixed colour lies: where it
+ * stands, or 0. Of several, the one nearest to the mixed colour: it asks for the least transparency.
  */
 export function matchColour(v0: f64, v1: f64, v2: f64): usize {
   const length = Math.sqrt(v0 * v0 + v1 * v1 + v2 * v2);
@@ -339,8 +340,8 @@ export function matchColour(v0: f64, v1: f64, v2: f64): usize {
 }
 
 /**
- * The flat colour that compression has probably moved a colour away from: where it stands, or 0 when none is near enough.
- * Lightness is held closer than hue: compression keeps colour at half the resolution, so hue strays further.
+ * The flat colour that compression has probably moved a colour away from: where it stands, or 0 when none is near
+ * enough. Lightness is held closer than hue: compression keeps colour at half the resolution, so hue strays further.
  * `reach` is how far lightness may have strayed, code values.
  */
 export function nearestFlat(r: f64, g: f64, b: f64, reach: f64): usize {

@@ -5,7 +5,10 @@ import { filesStage } from './stages/files';
 import { originalStage } from './stages/original';
 import { variantsStage } from './stages/variants';
 
-/** Every stage on the trail, in order. A stage without a screen of its own is `formStage('its id')`: see stages/form.tsx. */
+/**
+ * Every stage on the trail, in order. A stage without a screen of its own is `formStage('its id')`: see
+ * stages/form.tsx.
+ */
 export const trail: readonly TrailStage[] = [originalStage, cropStage, cutOutStage, variantsStage, filesStage];
 
 /** Where a mark opens. */

@@ -2,7 +2,10 @@ import type { MarkCard } from '../../../contract/views';
 
 const day = new Intl.DateTimeFormat('en', { dateStyle: 'medium', timeStyle: 'short' });
 
-/** For marks that share their name with another: what tells them apart, by id. Their file where that differs, else when they came. */
+/**
+ * For marks that share their name with another: what tells them apart, by id. Their file where that differs, else when
+ * they came.
+ */
 export function sameNames(marks: readonly MarkCard[]): ReadonlyMap<string, string> {
   const byName = new Map<string, MarkCard[]>();
   for (const mark of marks) {

@@ -3,7 +3,10 @@ import type { Engine } from '../../../data/useEngine';
 import type { Place } from './frame';
 import { useProbe } from './useProbe';
 
-/** The numbers of the pixel under the pointer: its colour, the ground's, its own once freed from the ground, and how much it covers. */
+/**
+ * The numbers of the pixel under the pointer: its colour, the ground's, its own once freed from the ground, and how
+ * much it covers.
+ */
 export function HoverNumbers({ engine, values, at }: { engine: Engine; values: StageValues; at: Place | null }) {
   const probe = useProbe(engine, values, at);
   if (!probe) return <span />;

@@ -1,6 +1,8 @@
 import { hexFromRgb } from '../../../../core/colour/hex';
 
-/** The colour under a point of a picture, averaged over 3 × 3 so that one noisy pixel does not decide. @param u v  0..1 */
+/**
+ * The colour under a point of a picture, averaged over 3 × 3 so that one noisy pixel does not decide. @param u v  0..1
+ */
 export function colourAt(bitmap: ImageBitmap, u: number, v: number): string | null {
   if (u < 0 || v < 0 || u >= 1 || v >= 1) return null;
   const canvas = new OffscreenCanvas(3, 3);

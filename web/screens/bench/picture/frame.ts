@@ -6,7 +6,10 @@ export interface Place {
   readonly y: number;
 }
 
-/** From places in the working picture to the frame that the crop lets through, and back. Frame pixels are full-size pixels. */
+/**
+ * From places in the working picture to the frame that the crop lets through, and back. Frame pixels are full-size
+ * pixels.
+ */
 export function frameMapping(shown: Shown | null): { toFrame: (p: Place) => Place; toWorking: (p: Place) => Place } {
   if (!shown) return { toFrame: (p) => p, toWorking: (p) => p };
   const back = invertProjective(shown.shown.toWorking);
