@@ -46,7 +46,8 @@ describe('enclosed areas of marks not seen before', () => {
           const isRight = (kind === 1) === (a.decision === 'open');
           expect(
             isRight || a.certainty < UNSURE_BELOW,
-            `${logo.id} (${logo.capture}): ${a.areaPx} px at ${a.x}, ${a.y} is ${a.decision}, ${a.certainty.toFixed(2)}`,
+            `${logo.id} (${logo.capture}): ${a.areaPx} px at ${a.x}, ${a.y} is ${a.decision}, ` +
+              `${a.certainty.toFixed(2)}`,
           ).toBe(true);
         }
       }

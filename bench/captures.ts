@@ -53,12 +53,18 @@ export async function benchCaptures(seeds: readonly number[], isVerbose: boolean
       }
       if (isVerbose)
         console.log(
-          `${String(seed).padStart(5)} ${picture.width}px alpha ${score.alpha.toFixed(3)} colour ${score.colour.toFixed(1)} comp ${score.compositeMean.toFixed(2)} p99 ${score.compositeP99.toFixed(1)} F ${score.f.toFixed(3)} thin ${score.thin.toFixed(3)} strays ${score.strays} angle ${error?.toFixed(1) ?? `${done.facts?.marks.length ?? 0} of ${capture.marks.length}`} · ${capture.id}, ${capture.how}`,
+          `${String(seed).padStart(5)} ${picture.width}px alpha ${score.alpha.toFixed(3)} ` +
+            `colour ${score.colour.toFixed(1)} comp ${score.compositeMean.toFixed(2)} p99 ` +
+            `${score.compositeP99.toFixed(1)} F ${score.f.toFixed(3)} thin ` +
+            `${score.thin.toFixed(3)} strays ${score.strays} angle ` +
+            `${error?.toFixed(1) ?? `${done.facts?.marks.length ?? 0} of ${capture.marks.length}`} ` +
+            `· ${capture.id}, ${capture.how}`,
         );
     }
   }
   console.log(
-    `\nCaptures of ink on paper (${seeds.length})\n${''.padEnd(26)}alpha  colour  comp.   p99      F   thin  strays  ms/MP`,
+    `\nCaptures of ink on paper (${seeds.length})\n${''.padEnd(26)}alpha  colour  comp.   ` +
+      'p99      F   thin  strays  ms/MP',
   );
   for (const [name, list] of rows) {
     const m = (pick: (s: Score) => number, digits: number, width: number) =>
@@ -68,7 +74,8 @@ export async function benchCaptures(seeds: readonly number[], isVerbose: boolean
     );
   }
   console.log(
-    `right number of marks on ${Math.round((rightNumber / seeds.length) * 100)} % of the sheets; angle off by ${mean(angles).toFixed(2)}° on average`,
+    `right number of marks on ${Math.round((rightNumber / seeds.length) * 100)} % of the ` +
+      `sheets; angle off by ${mean(angles).toFixed(2)}° on average`,
   );
 }
 

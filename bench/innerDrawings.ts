@@ -21,7 +21,11 @@ const open: Record<string, (brush: Brush) => Drawing> = {
     return {
       width: 1000,
       height: 500,
-      body: `<circle cx="230" cy="250" r="${r}" fill="none" stroke="${a}" stroke-width="${w}"/><path d="M${230 + r} ${250 - w / 2}H900V${250 + 110}H830V${250 + w / 2}H770V${250 + 90}H700V${250 + w / 2}H${230 + r}Z" fill="${a}"/>`,
+      body:
+        `<circle cx="230" cy="250" r="${r}" fill="none" stroke="${a}" ` +
+        `stroke-width="${w}"/><path d="M${230 + r} ` +
+        `${250 - w / 2}H900V${250 + 110}H830V${250 + w / 2}H770V${250 + 90}H700V${250 + w / 2}H${230 + r}Z" ` +
+        `fill="${a}"/>`,
     };
   },
   cup({ random, a, b }) {
@@ -29,7 +33,10 @@ const open: Record<string, (brush: Brush) => Drawing> = {
     return {
       width: 1000,
       height: 800,
-      body: `<path d="M180 220H680V520Q680 660 540 660H320Q180 660 180 520Z" fill="${a}"/><path d="M660 300Q860 280 850 420Q840 560 660 540" fill="none" stroke="${a}" stroke-width="${w}"/><rect x="140" y="700" width="580" height="30" rx="15" fill="${b}"/>`,
+      body:
+        `<path d="M180 220H680V520Q680 660 540 660H320Q180 660 180 520Z" fill="${a}"/><path ` +
+        `d="M660 300Q860 280 850 420Q840 560 660 540" fill="none" stroke="${a}" ` +
+        `stroke-width="${w}"/><rect x="140" y="700" width="580" height="30" rx="15" fill="${b}"/>`,
     };
   },
   wheel({ random, a }) {
@@ -38,7 +45,12 @@ const open: Record<string, (brush: Brush) => Drawing> = {
     return {
       width: 1000,
       height: 1000,
-      body: `<circle cx="500" cy="500" r="400" fill="none" stroke="${a}" stroke-width="${w * 1.3}"/><path d="${Array.from({ length: spokes }, (_, k) => `M500 500L${polar(500, 500, 400, (k / spokes) * 2 * Math.PI)}`).join('')}" stroke="${a}" stroke-width="${w * 0.8}"/><circle cx="500" cy="500" r="${between(random, 50, 110)}" fill="${a}"/>`,
+      body:
+        `<circle cx="500" cy="500" r="400" fill="none" stroke="${a}" ` +
+        `stroke-width="${w * 1.3}"/><path ` +
+        `d="${Array.from({ length: spokes }, (_, k) => `M500 500L${polar(500, 500, 400, (k / spokes) * 2 * Math.PI)}`).join('')}" ` +
+        `stroke="${a}" stroke-width="${w * 0.8}"/><circle cx="500" cy="500" ` +
+        `r="${between(random, 50, 110)}" fill="${a}"/>`,
     };
   },
   lattice({ random, a }) {
@@ -48,7 +60,10 @@ const open: Record<string, (brush: Brush) => Drawing> = {
     return {
       width: 1000,
       height: 1000,
-      body: `<path d="${lines.map((p) => `M120 ${p}H880M${p} 120V880`).join('')}" stroke="${a}" stroke-width="${w}" stroke-linecap="square" transform="rotate(${pick(random, [0, 0, 45])} 500 500)"/>`,
+      body:
+        `<path d="${lines.map((p) => `M120 ${p}H880M${p} 120V880`).join('')}" stroke="${a}" ` +
+        `stroke-width="${w}" stroke-linecap="square" ` +
+        `transform="rotate(${pick(random, [0, 0, 45])} 500 500)"/>`,
     };
   },
   links({ random, a, b }) {
@@ -59,7 +74,8 @@ const open: Record<string, (brush: Brush) => Drawing> = {
       body: [230, 410, 590, 770]
         .map(
           (x, k) =>
-            `<rect x="${x - 130}" y="150" width="260" height="200" rx="100" fill="none" stroke="${k % 2 ? b : a}" stroke-width="${w}"/>`,
+            `<rect x="${x - 130}" y="150" width="260" height="200" rx="100" fill="none" ` +
+            `stroke="${k % 2 ? b : a}" stroke-width="${w}"/>`,
         )
         .join(''),
     };
@@ -69,7 +85,10 @@ const open: Record<string, (brush: Brush) => Drawing> = {
     return {
       width: 1000,
       height: 1000,
-      body: `<circle cx="500" cy="500" r="420" fill="none" stroke="${a}" stroke-width="${between(random, 12, 60)}"/><path d="${middle(p + q, between(random, 330, 420), 620)}" fill="${b}"/>`,
+      body:
+        `<circle cx="500" cy="500" r="420" fill="none" stroke="${a}" ` +
+        `stroke-width="${between(random, 12, 60)}"/><path ` +
+        `d="${middle(p + q, between(random, 330, 420), 620)}" fill="${b}"/>`,
     };
   },
   gear({ random, a }) {
@@ -78,7 +97,10 @@ const open: Record<string, (brush: Brush) => Drawing> = {
     return {
       width: 1000,
       height: 1000,
-      body: `<path fill-rule="evenodd" d="${around(teeth * 4, 500, 500, (k) => (k % 4 < 2 ? 420 : 340))}M${500 + hole} 500A${hole} ${hole} 0 1 0 ${500 - hole} 500A${hole} ${hole} 0 1 0 ${500 + hole} 500Z" fill="${a}"/>`,
+      body:
+        `<path fill-rule="evenodd" d="${around(teeth * 4, 500, 500, (k) => (k % 4 < 2 ? 420 : 340))}M${500 + hole} ` +
+        `500A${hole} ${hole} 0 1 0 ${500 - hole} 500A${hole} ${hole} 0 1 0 ${500 + hole} ` +
+        `500Z" fill="${a}"/>`,
     };
   },
   outlinedWord({ random, a }) {
@@ -87,7 +109,9 @@ const open: Record<string, (brush: Brush) => Drawing> = {
     return {
       width: 1000,
       height: 420,
-      body: `<path d="${middle(text, size, 270)}" fill="none" stroke="${a}" stroke-width="${size * between(random, 0.018, 0.04)}" stroke-linejoin="round"/>`,
+      body:
+        `<path d="${middle(text, size, 270)}" fill="none" stroke="${a}" ` +
+        `stroke-width="${size * between(random, 0.018, 0.04)}" stroke-linejoin="round"/>`,
     };
   },
   wreath({ random, a, b }) {
@@ -96,7 +120,10 @@ const open: Record<string, (brush: Brush) => Drawing> = {
     return {
       width: 1000,
       height: 1000,
-      body: `<circle cx="500" cy="500" r="${r}" fill="none" stroke="${a}" stroke-width="${between(random, 10, 22)}"/>${Array.from({ length: leaves }, (_, k) => `<ellipse cx="${500 + r}" cy="500" rx="28" ry="64" fill="${a}" transform="rotate(${(k * 360) / leaves} 500 500) rotate(38 ${500 + r} 500)"/>`).join('')}<path d="${middle(pick(random, words).slice(0, 6), 130, 545)}" fill="${b}"/>`,
+      body:
+        `<circle cx="500" cy="500" r="${r}" fill="none" stroke="${a}" ` +
+        `stroke-width="${between(random, 10, 22)}"/>${Array.from({ length: leaves }, (_, k) => `<ellipse cx="${500 + r}" cy="500" rx="28" ry="64" fill="${a}" transform="rotate(${(k * 360) / leaves} 500 500) rotate(38 ${500 + r} 500)"/>`).join('')}<path ` +
+        `d="${middle(pick(random, words).slice(0, 6), 130, 545)}" fill="${b}"/>`,
     };
   },
   bicycle({ random, a, b }) {
@@ -104,7 +131,11 @@ const open: Record<string, (brush: Brush) => Drawing> = {
     return {
       width: 1000,
       height: 640,
-      body: `<g fill="none" stroke-width="${w}" stroke-linejoin="round"><circle cx="240" cy="420" r="150" stroke="${a}"/><circle cx="760" cy="420" r="150" stroke="${a}"/><path d="M240 420L380 200H650L480 420H240M380 200L480 420M650 200L760 420M620 140L650 200M340 160H430" stroke="${b}"/></g>`,
+      body:
+        `<g fill="none" stroke-width="${w}" stroke-linejoin="round"><circle cx="240" cy="420" ` +
+        `r="150" stroke="${a}"/><circle cx="760" cy="420" r="150" stroke="${a}"/><path ` +
+        'd="M240 420L380 200H650L480 420H240M380 200L480 420M650 200L760 420M620 140L650 ' +
+        `200M340 160H430" stroke="${b}"/></g>`,
     };
   },
 };
@@ -115,7 +146,11 @@ const solid: Record<string, (brush: Brush) => Drawing> = {
     return {
       width: 1000,
       height: 1000,
-      body: `<circle cx="500" cy="500" r="430" fill="${a}"/><path d="${textOnCircle(text, { name: 'sans', size: between(random, 80, 110), spacing: 20 }, { cx: 500, cy: 500, radius: 300, angleRad: 0 })}" fill="${ground}"/><path d="M500 360L640 620H360Z" fill="${ground}"/><rect x="460" y="520" width="80" height="100" fill="${a}"/>`,
+      body:
+        `<circle cx="500" cy="500" r="430" fill="${a}"/><path ` +
+        `d="${textOnCircle(text, { name: 'sans', size: between(random, 80, 110), spacing: 20 }, { cx: 500, cy: 500, radius: 300, angleRad: 0 })}" ` +
+        `fill="${ground}"/><path d="M500 360L640 620H360Z" fill="${ground}"/><rect x="460" ` +
+        `y="520" width="80" height="100" fill="${a}"/>`,
     };
   },
   bubble({ random, a, ground }) {
@@ -128,12 +163,15 @@ const solid: Record<string, (brush: Brush) => Drawing> = {
         : Array.from(
             { length: lines },
             (_, k) =>
-              `<rect x="220" y="${260 + k * 90}" width="${560 - k * 90}" height="${between(random, 24, 44)}" fill="${ground}"/>`,
+              `<rect x="220" y="${260 + k * 90}" width="${560 - k * 90}" ` +
+              `height="${between(random, 24, 44)}" fill="${ground}"/>`,
           ).join('');
     return {
       width: 1000,
       height: 800,
-      body: `<rect x="100" y="120" width="800" height="500" rx="${between(random, 30, 200)}" fill="${a}"/><path d="M300 560V740L460 600Z" fill="${a}"/>${body}`,
+      body:
+        `<rect x="100" y="120" width="800" height="500" rx="${between(random, 30, 200)}" ` +
+        `fill="${a}"/><path d="M300 560V740L460 600Z" fill="${a}"/>${body}`,
     };
   },
   leaf({ random, a, ground }) {
@@ -141,7 +179,10 @@ const solid: Record<string, (brush: Brush) => Drawing> = {
     return {
       width: 1000,
       height: 700,
-      body: `<path d="M80 600C100 200 500 60 920 100C900 480 600 680 80 600Z" fill="${a}"/><path d="M220 540Q520 400 800 180M420 440L440 280M560 350L590 220M460 410L620 430M610 310L740 310" fill="none" stroke="${ground}" stroke-width="${w}" stroke-linecap="round"/>`,
+      body:
+        `<path d="M80 600C100 200 500 60 920 100C900 480 600 680 80 600Z" fill="${a}"/><path ` +
+        'd="M220 540Q520 400 800 180M420 440L440 280M560 350L590 220M460 410L620 430M610 ' +
+        `310L740 310" fill="none" stroke="${ground}" stroke-width="${w}" stroke-linecap="round"/>`,
     };
   },
   linedPlate({ random, a, b, ground }) {
@@ -150,28 +191,46 @@ const solid: Record<string, (brush: Brush) => Drawing> = {
     return {
       width: 1000,
       height: 600,
-      body: `<rect x="60" y="60" width="880" height="480" rx="40" fill="${a}"/><rect x="${60 + inset}" y="${60 + inset}" width="${880 - 2 * inset}" height="${480 - 2 * inset}" rx="24" fill="none" stroke="${ground}" stroke-width="${w}"/><path d="${middle(pick(random, words).slice(0, 8), 150, 350)}" fill="${random() < 0.5 ? ground : b}"/>`,
+      body:
+        `<rect x="60" y="60" width="880" height="480" rx="40" fill="${a}"/><rect ` +
+        `x="${60 + inset}" y="${60 + inset}" width="${880 - 2 * inset}" ` +
+        `height="${480 - 2 * inset}" rx="24" fill="none" stroke="${ground}" ` +
+        `stroke-width="${w}"/><path d="${middle(pick(random, words).slice(0, 8), 150, 350)}" ` +
+        `fill="${random() < 0.5 ? ground : b}"/>`,
     };
   },
   camera({ random, a, b, ground }) {
     return {
       width: 1000,
       height: 760,
-      body: `<rect x="120" y="200" width="760" height="460" rx="70" fill="${a}"/><rect x="360" y="130" width="240" height="120" rx="30" fill="${a}"/><circle cx="500" cy="430" r="${between(random, 120, 160)}" fill="${ground}"/><circle cx="500" cy="430" r="${between(random, 70, 100)}" fill="${b}"/><circle cx="770" cy="290" r="${between(random, 18, 34)}" fill="${ground}"/>`,
+      body:
+        `<rect x="120" y="200" width="760" height="460" rx="70" fill="${a}"/><rect x="360" ` +
+        `y="130" width="240" height="120" rx="30" fill="${a}"/><circle cx="500" cy="430" ` +
+        `r="${between(random, 120, 160)}" fill="${ground}"/><circle cx="500" cy="430" ` +
+        `r="${between(random, 70, 100)}" fill="${b}"/><circle cx="770" cy="290" ` +
+        `r="${between(random, 18, 34)}" fill="${ground}"/>`,
     };
   },
   face({ random, a, b, ground }) {
     return {
       width: 1000,
       height: 900,
-      body: `<circle cx="500" cy="460" r="380" fill="${a}"/>${[360, 640].map((x) => `<ellipse cx="${x}" cy="370" rx="70" ry="90" fill="${ground}"/><circle cx="${x + 10}" cy="385" r="${between(random, 24, 44)}" fill="${b}"/>`).join('')}<path d="M300 560Q500 ${between(random, 760, 860)} 700 560Q500 ${between(random, 600, 650)} 300 560Z" fill="${ground}"/>`,
+      body:
+        '<circle cx="500" cy="460" r="380" ' +
+        `fill="${a}"/>${[360, 640].map((x) => `<ellipse cx="${x}" cy="370" rx="70" ry="90" fill="${ground}"/><circle cx="${x + 10}" cy="385" r="${between(random, 24, 44)}" fill="${b}"/>`).join('')}<path ` +
+        `d="M300 560Q500 ${between(random, 760, 860)} 700 560Q500 ` +
+        `${between(random, 600, 650)} 300 560Z" fill="${ground}"/>`,
     };
   },
   mountain({ random, a, b, ground }) {
     return {
       width: 1000,
       height: 800,
-      body: `<path d="M60 700L420 120L600 400L680 300L940 700Z" fill="${a}"/><path d="M420 190L500 320L450 370L410 320L360 380L345 310Z" fill="${ground}"/><path d="M300 640Q500 ${between(random, 540, 600)} 720 640Q500 ${between(random, 610, 640)} 300 640Z" fill="${random() < 0.5 ? ground : b}"/>`,
+      body:
+        `<path d="M60 700L420 120L600 400L680 300L940 700Z" fill="${a}"/><path d="M420 ` +
+        `190L500 320L450 370L410 320L360 380L345 310Z" fill="${ground}"/><path d="M300 ` +
+        `640Q500 ${between(random, 540, 600)} 720 640Q500 ${between(random, 610, 640)} 300 ` +
+        `640Z" fill="${random() < 0.5 ? ground : b}"/>`,
     };
   },
   house({ random, a, b, ground }) {
@@ -179,7 +238,10 @@ const solid: Record<string, (brush: Brush) => Drawing> = {
     return {
       width: 1000,
       height: 860,
-      body: `<path d="M500 80L920 420H820V780H180V420H80Z" fill="${a}"/>${[320, 560].map((x) => `<rect x="${x}" y="440" width="${s}" height="${s}" fill="${ground}"/><path d="M${x + s / 2} 440V${440 + s}M${x} ${440 + s / 2}H${x + s}" stroke="${a}" stroke-width="${between(random, 8, 16)}"/>`).join('')}<rect x="450" y="630" width="90" height="120" fill="${b}"/>`,
+      body:
+        '<path d="M500 80L920 420H820V780H180V420H80Z" ' +
+        `fill="${a}"/>${[320, 560].map((x) => `<rect x="${x}" y="440" width="${s}" height="${s}" fill="${ground}"/><path d="M${x + s / 2} 440V${440 + s}M${x} ${440 + s / 2}H${x + s}" stroke="${a}" stroke-width="${between(random, 8, 16)}"/>`).join('')}<rect ` +
+        `x="450" y="630" width="90" height="120" fill="${b}"/>`,
     };
   },
   numbered({ random, a, b, ground }) {
@@ -187,7 +249,11 @@ const solid: Record<string, (brush: Brush) => Drawing> = {
     return {
       width: 1000,
       height: 1000,
-      body: `<path d="${around(Math.floor(between(random, 5, 9)), 500, 500, () => 430, between(random, 0, 1))}" fill="${a}"/><circle cx="500" cy="500" r="${between(random, 240, 300)}" fill="${random() < 0.5 ? b : a}"/><path d="${middle(n, between(random, 220, 320), 590)}" fill="${ground}"/>`,
+      body:
+        `<path d="${around(Math.floor(between(random, 5, 9)), 500, 500, () => 430, between(random, 0, 1))}" ` +
+        `fill="${a}"/><circle cx="500" cy="500" r="${between(random, 240, 300)}" ` +
+        `fill="${random() < 0.5 ? b : a}"/><path ` +
+        `d="${middle(n, between(random, 220, 320), 590)}" fill="${ground}"/>`,
     };
   },
   ribbon({ random, a, b, ground }) {
@@ -196,7 +262,11 @@ const solid: Record<string, (brush: Brush) => Drawing> = {
     return {
       width: 1000,
       height: 500,
-      body: `<path d="M40 190H240V350H40L100 270ZM960 190H760V350H960L900 270Z" fill="${b}"/><rect x="140" y="130" width="720" height="170" fill="${a}"/><path d="${textPath(text, 'sans', size, 500 - textWidth(text, 'sans', size) / 2, 245)}" fill="${ground}"/>`,
+      body:
+        '<path d="M40 190H240V350H40L100 270ZM960 190H760V350H960L900 270Z" ' +
+        `fill="${b}"/><rect x="140" y="130" width="720" height="170" fill="${a}"/><path ` +
+        `d="${textPath(text, 'sans', size, 500 - textWidth(text, 'sans', size) / 2, 245)}" ` +
+        `fill="${ground}"/>`,
     };
   },
 };

@@ -108,7 +108,9 @@ for (const mark of await drawLogos()) {
     demo.push({ picture: raster, truth: mark.truth, ground: mark.ground });
 }
 console.log(
-  'alpha: error in the edge band; colour: ΔE there; comp., p99: composite ΔE on the worst of four grounds; left: ground left in\nenclosed areas; lost: inner solids lost. ms/MP includes warming up on small pictures.',
+  'alpha: error in the edge band; colour: ΔE there; comp., p99: composite ΔE on the ' +
+    'worst of four grounds; left: ground left in\nenclosed areas; lost: inner solids ' +
+    'lost. ms/MP includes warming up on small pictures.',
 );
 printTable(`The demo's marks on a ground (${demo.length})`, await measureSet(demo));
 
@@ -127,9 +129,15 @@ printTable(
 
 // Speed on large pictures, mostly ground, and of the whole command beside a bare decode and encode.
 const plainLogo =
-  '<path d="M900 1700 L1300 700 L1700 1700 Z M1150 1500 L1450 1500 L1300 1100 Z" fill="#1c4d7a" fill-rule="evenodd"/><circle cx="2050" cy="1250" r="330" fill="#d2622a"/><circle cx="2050" cy="1250" r="180" fill="#fff"/><path d="M800 1900 q700 120 1500 0" stroke="#333" stroke-width="14" fill="none"/>';
+  '<path d="M900 1700 L1300 700 L1700 1700 Z M1150 1500 L1450 1500 L1300 1100 Z" ' +
+  'fill="#1c4d7a" fill-rule="evenodd"/><circle cx="2050" cy="1250" r="330" ' +
+  'fill="#d2622a"/><circle cx="2050" cy="1250" r="180" fill="#fff"/><path d="M800 1900 ' +
+  'q700 120 1500 0" stroke="#333" stroke-width="14" fill="none"/>';
 const onWhite = (picture: Raster) => compositeOn(picture, [255, 255, 255]);
-const shadow = `<filter id="blur"><feGaussianBlur stdDeviation="22"/></filter><g filter="url(#blur)" opacity=".5" transform="translate(24 30)">${plainLogo.replace(/#[0-9a-f]{3,6}/g, '#000')}</g>`;
+const shadow =
+  '<filter id="blur"><feGaussianBlur stdDeviation="22"/></filter><g filter="url(#blur)" ' +
+  'opacity=".5" transform="translate(24 ' +
+  `30)">${plainLogo.replace(/#[0-9a-f]{3,6}/g, '#000')}</g>`;
 const large = {
   'a plain logo': onWhite(renderSvg(plainLogo, 3264, 2448)),
   'a plain logo with a shadow': onWhite(renderSvg(shadow + plainLogo, 3264, 2448)),
@@ -153,7 +161,8 @@ function timeCommand(file: string, rounds: number): { whole: number; plain: numb
 }
 const middle = (list: number[]) => [...list].sort((a, b) => a - b)[list.length >> 1];
 console.log(
-  '\nEight megapixels, mostly ground: the cut-out, one thread, first to third call; the whole command beside a bare decode and PNG encode by sharp, in turn, the middle of seven',
+  '\nEight megapixels, mostly ground: the cut-out, one thread, first to third call; the ' +
+    'whole command beside a bare decode and PNG encode by sharp, in turn, the middle of seven',
 );
 for (const [name, picture] of Object.entries(large)) {
   for (const kind of ['png', 'jpg'] as const) {
@@ -167,7 +176,8 @@ for (const [name, picture] of Object.entries(large)) {
     });
     const { whole, plain } = timeCommand(file, 7);
     console.log(
-      `${name} as ${kind}: ${runs.map((r) => Math.round(r / 8)).join(', ')} ms/MP; command ${Math.round(whole)} ms, bare ${Math.round(plain)} ms, ratio ${(whole / plain).toFixed(2)}`,
+      `${name} as ${kind}: ${runs.map((r) => Math.round(r / 8)).join(', ')} ms/MP; command ` +
+        `${Math.round(whole)} ms, bare ${Math.round(plain)} ms, ratio ${(whole / plain).toFixed(2)}`,
     );
   }
 }

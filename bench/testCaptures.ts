@@ -110,6 +110,9 @@ export async function makeTestCapture(
     picture: raster,
     truth,
     marks,
-    how: `${paper.name}, ${lines}, ${save}, noise ${options.noise}, blur ${options.blurPx.toFixed(1)}${options.shadow ? ', shadow' : ''}${options.flash ? ', flash' : ''}, ${count} marks`,
+    how:
+      `${paper.name}, ${lines}, ${save}, noise ${options.noise}, blur ` +
+      `${options.blurPx.toFixed(1)}${options.shadow ? ', shadow' : ''}${options.flash ? ', flash' : ''}, ` +
+      `${count} marks`,
   };
 }

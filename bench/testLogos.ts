@@ -47,7 +47,9 @@ const drawings: Record<string, (brush: Brush) => Drawing> = {
     return {
       width: 1000,
       height: 420,
-      body: `<path d="${textPath(text, font, size, x, 250)}" fill="${a}"/><rect x="120" y="320" width="760" height="${between(random, 3, 16)}" fill="${b}"/>`,
+      body:
+        `<path d="${textPath(text, font, size, x, 250)}" fill="${a}"/><rect x="120" y="320" ` +
+        `width="760" height="${between(random, 3, 16)}" fill="${b}"/>`,
     };
   },
   ringBadge({ random, a, b }) {
@@ -55,7 +57,12 @@ const drawings: Record<string, (brush: Brush) => Drawing> = {
     return {
       width: 1000,
       height: 1000,
-      body: `<circle cx="500" cy="500" r="440" fill="none" stroke="${a}" stroke-width="${between(random, 10, 44)}"/><path d="${textOnCircle(pick(random, words).toUpperCase(), { name: 'sans', size: 84, spacing: 14 }, { cx: 500, cy: 500, radius: 300, angleRad: 0 })}" fill="${a}"/><circle cx="500" cy="540" r="${r}" fill="${b}"/><path d="M500 ${540 - r}L${500 + r * 0.5} 540L500 ${540 + r * 0.4}L${500 - r * 0.5} 540Z" fill="${a}"/>`,
+      body:
+        `<circle cx="500" cy="500" r="440" fill="none" stroke="${a}" ` +
+        `stroke-width="${between(random, 10, 44)}"/><path ` +
+        `d="${textOnCircle(pick(random, words).toUpperCase(), { name: 'sans', size: 84, spacing: 14 }, { cx: 500, cy: 500, radius: 300, angleRad: 0 })}" ` +
+        `fill="${a}"/><circle cx="500" cy="540" r="${r}" fill="${b}"/><path d="M500 ` +
+        `${540 - r}L${500 + r * 0.5} 540L500 ${540 + r * 0.4}L${500 - r * 0.5} 540Z" fill="${a}"/>`,
     };
   },
   plate({ random, a, ground }) {
@@ -65,7 +72,9 @@ const drawings: Record<string, (brush: Brush) => Drawing> = {
     return {
       width: 1000,
       height: 500,
-      body: `<rect x="60" y="60" width="880" height="380" rx="${between(random, 0, 120)}" fill="${a}"/><path d="${textPath(text, 'grotesque', size, x, 285)}" fill="${ground}"/>`,
+      body:
+        `<rect x="60" y="60" width="880" height="380" rx="${between(random, 0, 120)}" ` +
+        `fill="${a}"/><path d="${textPath(text, 'grotesque', size, x, 285)}" fill="${ground}"/>`,
     };
   },
   creature({ random, a, b, ground }) {
@@ -73,7 +82,12 @@ const drawings: Record<string, (brush: Brush) => Drawing> = {
     return {
       width: 1000,
       height: 800,
-      body: `<path d="M200 560C180 300 420 140 620 220C760 270 830 400 800 560C780 690 640 700 500 690C360 700 220 700 200 560Z" fill="${a}"/><circle cx="640" cy="360" r="${e * 1.9}" fill="${ground}"/><circle cx="646" cy="364" r="${e}" fill="#1c1b1d"/><path d="M320 560Q460 620 600 560Q460 ${between(random, 640, 690)} 320 560Z" fill="${ground}"/><path d="M800 420L930 400L810 480Z" fill="${b}"/>`,
+      body:
+        '<path d="M200 560C180 300 420 140 620 220C760 270 830 400 800 560C780 690 640 700 ' +
+        `500 690C360 700 220 700 200 560Z" fill="${a}"/><circle cx="640" cy="360" ` +
+        `r="${e * 1.9}" fill="${ground}"/><circle cx="646" cy="364" r="${e}" ` +
+        `fill="#1c1b1d"/><path d="M320 560Q460 620 600 560Q460 ${between(random, 640, 690)} ` +
+        `320 560Z" fill="${ground}"/><path d="M800 420L930 400L810 480Z" fill="${b}"/>`,
     };
   },
   lineArt({ random, a }) {
@@ -81,14 +95,23 @@ const drawings: Record<string, (brush: Brush) => Drawing> = {
     return {
       width: 1000,
       height: 800,
-      body: `<g fill="none" stroke="${a}" stroke-width="${w.toFixed(1)}" stroke-linejoin="round"><path d="M120 680L120 360L500 120L880 360L880 680Z"/><path d="M300 680L300 460L460 460L460 680"/><rect x="580" y="440" width="180" height="150"/><path d="M670 440V590M580 515H760"/><circle cx="500" cy="290" r="56"/></g>`,
+      body:
+        `<g fill="none" stroke="${a}" stroke-width="${w.toFixed(1)}" ` +
+        'stroke-linejoin="round"><path d="M120 680L120 360L500 120L880 360L880 680Z"/><path ' +
+        'd="M300 680L300 460L460 460L460 680"/><rect x="580" y="440" width="180" ' +
+        'height="150"/><path d="M670 440V590M580 515H760"/><circle cx="500" cy="290" r="56"/></g>',
     };
   },
   sunrise({ random, a, b }) {
     return {
       width: 1000,
       height: 800,
-      body: `<defs><linearGradient id="g" x1="0" y1="0" x2="0" y2="1"><stop offset="0" stop-color="${b}"/><stop offset="1" stop-color="${a}"/></linearGradient></defs><path d="M180 520A320 320 0 0 1 820 520Z" fill="url(#g)"/>${[580, 630, 672].map((y, k) => `<rect x="${200 + k * 60}" y="${y}" width="${600 - k * 120}" height="${22 - k * 6}" fill="${a}"/>`).join('')}<circle cx="500" cy="${between(random, 90, 130)}" r="24" fill="${b}"/>`,
+      body:
+        '<defs><linearGradient id="g" x1="0" y1="0" x2="0" y2="1"><stop offset="0" ' +
+        `stop-color="${b}"/><stop offset="1" stop-color="${a}"/></linearGradient></defs><path ` +
+        'd="M180 520A320 320 0 0 1 820 520Z" ' +
+        `fill="url(#g)"/>${[580, 630, 672].map((y, k) => `<rect x="${200 + k * 60}" y="${y}" width="${600 - k * 120}" height="${22 - k * 6}" fill="${a}"/>`).join('')}<circle ` +
+        `cx="500" cy="${between(random, 90, 130)}" r="24" fill="${b}"/>`,
     };
   },
   shadowed({ random, a, b }) {
@@ -96,14 +119,26 @@ const drawings: Record<string, (brush: Brush) => Drawing> = {
     return {
       width: 1000,
       height: 700,
-      body: `<defs><filter id="s" x="-30%" y="-30%" width="160%" height="160%"><feGaussianBlur stdDeviation="${blur}"/></filter></defs><rect x="250" y="170" width="500" height="330" rx="60" fill="#000" fill-opacity="${between(random, 0.25, 0.5)}" filter="url(#s)" transform="translate(${between(random, 6, 24)} ${between(random, 12, 30)})"/><rect x="250" y="170" width="500" height="330" rx="60" fill="${a}"/><circle cx="500" cy="335" r="90" fill="${b}"/>`,
+      body:
+        '<defs><filter id="s" x="-30%" y="-30%" width="160%" height="160%"><feGaussianBlur ' +
+        `stdDeviation="${blur}"/></filter></defs><rect x="250" y="170" width="500" ` +
+        `height="330" rx="60" fill="#000" fill-opacity="${between(random, 0.25, 0.5)}" ` +
+        `filter="url(#s)" transform="translate(${between(random, 6, 24)} ` +
+        `${between(random, 12, 30)})"/><rect x="250" y="170" width="500" height="330" rx="60" ` +
+        `fill="${a}"/><circle cx="500" cy="335" r="90" fill="${b}"/>`,
     };
   },
   glowing({ random, a, b }) {
     return {
       width: 1000,
       height: 800,
-      body: `<defs><filter id="s" x="-50%" y="-50%" width="200%" height="200%"><feGaussianBlur stdDeviation="${between(random, 16, 30)}"/></filter></defs><path d="M500 150L590 380L830 390L640 540L705 770L500 640L295 770L360 540L170 390L410 380Z" fill="${b}" fill-opacity="0.8" filter="url(#s)" transform="translate(60 40) scale(.88)"/><path d="M500 150L590 380L830 390L640 540L705 770L500 640L295 770L360 540L170 390L410 380Z" fill="${a}" transform="translate(120 90) scale(.76)"/>`,
+      body:
+        '<defs><filter id="s" x="-50%" y="-50%" width="200%" height="200%"><feGaussianBlur ' +
+        `stdDeviation="${between(random, 16, 30)}"/></filter></defs><path d="M500 150L590 ` +
+        `380L830 390L640 540L705 770L500 640L295 770L360 540L170 390L410 380Z" fill="${b}" ` +
+        'fill-opacity="0.8" filter="url(#s)" transform="translate(60 40) scale(.88)"/><path ' +
+        'd="M500 150L590 380L830 390L640 540L705 770L500 640L295 770L360 540L170 390L410 ' +
+        `380Z" fill="${a}" transform="translate(120 90) scale(.76)"/>`,
     };
   },
   paleParts({ random, a, ground }) {
@@ -112,7 +147,10 @@ const drawings: Record<string, (brush: Brush) => Drawing> = {
     return {
       width: 1000,
       height: 700,
-      body: `<rect x="120" y="140" width="360" height="420" fill="${a}"/><rect x="520" y="140" width="360" height="200" fill="${pale}"/><circle cx="700" cy="460" r="100" fill="${pale}"/><rect x="180" y="240" width="240" height="26" fill="${pale}"/>`,
+      body:
+        `<rect x="120" y="140" width="360" height="420" fill="${a}"/><rect x="520" y="140" ` +
+        `width="360" height="200" fill="${pale}"/><circle cx="700" cy="460" r="100" ` +
+        `fill="${pale}"/><rect x="180" y="240" width="240" height="26" fill="${pale}"/>`,
     };
   },
   fineText({ random, a, b }) {
@@ -121,7 +159,10 @@ const drawings: Record<string, (brush: Brush) => Drawing> = {
     return {
       width: 1000,
       height: 400,
-      body: `<path d="${textPath(pick(random, words), 'grotesque', 130, 80, 190)}" fill="${b}"/><path d="${textPath(text, 'thin', size, 70, 290)}" fill="${a}"/><path d="M70 330H930" stroke="${a}" stroke-width="2"/>`,
+      body:
+        `<path d="${textPath(pick(random, words), 'grotesque', 130, 80, 190)}" ` +
+        `fill="${b}"/><path d="${textPath(text, 'thin', size, 70, 290)}" fill="${a}"/><path ` +
+        `d="M70 330H930" stroke="${a}" stroke-width="2"/>`,
     };
   },
   shadowedText({ random, a }) {
@@ -131,14 +172,24 @@ const drawings: Record<string, (brush: Brush) => Drawing> = {
     return {
       width: 1000,
       height: 420,
-      body: `<defs><filter id="s" x="-20%" y="-40%" width="140%" height="200%"><feGaussianBlur stdDeviation="${between(random, 5, 12)}"/></filter></defs><path d="${d}" fill="#000" fill-opacity="${between(random, 0.3, 0.6)}" filter="url(#s)" transform="translate(${between(random, 4, 12)} ${between(random, 8, 18)})"/><path d="${d}" fill="${a}"/>`,
+      body:
+        '<defs><filter id="s" x="-20%" y="-40%" width="140%" height="200%"><feGaussianBlur ' +
+        `stdDeviation="${between(random, 5, 12)}"/></filter></defs><path d="${d}" fill="#000" ` +
+        `fill-opacity="${between(random, 0.3, 0.6)}" filter="url(#s)" ` +
+        `transform="translate(${between(random, 4, 12)} ${between(random, 8, 18)})"/><path ` +
+        `d="${d}" fill="${a}"/>`,
     };
   },
   glowInRing({ random, a, b }) {
     return {
       width: 1000,
       height: 1000,
-      body: `<defs><filter id="s" x="-50%" y="-50%" width="200%" height="200%"><feGaussianBlur stdDeviation="${between(random, 18, 34)}"/></filter></defs><circle cx="500" cy="500" r="400" fill="none" stroke="${a}" stroke-width="${between(random, 24, 60)}"/><circle cx="500" cy="500" r="150" fill="${b}" fill-opacity="0.7" filter="url(#s)"/><path d="M500 360L560 470L680 500L560 530L500 640L440 530L320 500L440 470Z" fill="${a}"/>`,
+      body:
+        '<defs><filter id="s" x="-50%" y="-50%" width="200%" height="200%"><feGaussianBlur ' +
+        `stdDeviation="${between(random, 18, 34)}"/></filter></defs><circle cx="500" cy="500" ` +
+        `r="400" fill="none" stroke="${a}" stroke-width="${between(random, 24, 60)}"/><circle ` +
+        `cx="500" cy="500" r="150" fill="${b}" fill-opacity="0.7" filter="url(#s)"/><path ` +
+        `d="M500 360L560 470L680 500L560 530L500 640L440 530L320 500L440 470Z" fill="${a}"/>`,
     };
   },
   raggedPale({ random, a, ground }) {
@@ -152,7 +203,9 @@ const drawings: Record<string, (brush: Brush) => Drawing> = {
     return {
       width: 1000,
       height: 840,
-      body: `<path d="M${points.join('L')}Z" fill="${pale}"/><path d="${textPath('Fen', 'grotesque', 240, 330, 500)}" fill="${a}"/>`,
+      body:
+        `<path d="M${points.join('L')}Z" fill="${pale}"/><path ` +
+        `d="${textPath('Fen', 'grotesque', 240, 330, 500)}" fill="${a}"/>`,
     };
   },
   gradientText({ random, a, b }) {
@@ -162,7 +215,11 @@ const drawings: Record<string, (brush: Brush) => Drawing> = {
     return {
       width: 1000,
       height: 420,
-      body: `<defs><linearGradient id="g" x1="0" y1="0" x2="1" y2="0.3"><stop offset="0" stop-color="${a}"/><stop offset="1" stop-color="${b}"/></linearGradient></defs><path d="${textPath(text, 'grotesque', size, x, 250)}" fill="url(#g)"/><path d="${textPath('estd. by the water', 'sans', 44, 300, 340, 4)}" fill="${a}"/>`,
+      body:
+        '<defs><linearGradient id="g" x1="0" y1="0" x2="1" y2="0.3"><stop offset="0" ' +
+        `stop-color="${a}"/><stop offset="1" stop-color="${b}"/></linearGradient></defs><path ` +
+        `d="${textPath(text, 'grotesque', size, x, 250)}" fill="url(#g)"/><path ` +
+        `d="${textPath('estd. by the water', 'sans', 44, 300, 340, 4)}" fill="${a}"/>`,
     };
   },
   shield({ random, a, b, ground }) {
@@ -170,7 +227,14 @@ const drawings: Record<string, (brush: Brush) => Drawing> = {
     return {
       width: 1000,
       height: 1000,
-      body: `<path d="M180 140H820V520C820 720 640 840 500 900C360 840 180 720 180 520Z" fill="${a}"/><path d="M240 200H760V520C760 680 620 780 500 836C380 780 240 680 240 520Z" fill="none" stroke="${ground}" stroke-width="${w}"/><circle cx="500" cy="430" r="120" fill="${b}"/><path d="M500 330L530 410H610L545 460L570 540L500 490L430 540L455 460L390 410H470Z" fill="${ground}"/><path d="${textPath('1884', 'grotesque', 110, 500 - textWidth('1884', 'grotesque', 110) / 2, 690)}" fill="${ground}"/>`,
+      body:
+        '<path d="M180 140H820V520C820 720 640 840 500 900C360 840 180 720 180 520Z" ' +
+        `fill="${a}"/><path d="M240 200H760V520C760 680 620 780 500 836C380 780 240 680 240 ` +
+        `520Z" fill="none" stroke="${ground}" stroke-width="${w}"/><circle cx="500" cy="430" ` +
+        `r="120" fill="${b}"/><path d="M500 330L530 410H610L545 460L570 540L500 490L430 ` +
+        `540L455 460L390 410H470Z" fill="${ground}"/><path ` +
+        `d="${textPath('1884', 'grotesque', 110, 500 - textWidth('1884', 'grotesque', 110) / 2, 690)}" ` +
+        `fill="${ground}"/>`,
     };
   },
   stack({ random, a, b }) {
@@ -180,7 +244,11 @@ const drawings: Record<string, (brush: Brush) => Drawing> = {
     return {
       width: 1000,
       height: 460,
-      body: `<circle cx="170" cy="220" r="110" fill="none" stroke="${b}" stroke-width="38"/><circle cx="170" cy="220" r="40" fill="${a}"/><path d="${textPath(t1, 'grotesque', s1, 330, 240)}" fill="${a}"/><path d="${textPath(t2, 'sans', fitText(t2, 'sans', 600, 90), 334, 350)}" fill="${b}"/>`,
+      body:
+        `<circle cx="170" cy="220" r="110" fill="none" stroke="${b}" ` +
+        `stroke-width="38"/><circle cx="170" cy="220" r="40" fill="${a}"/><path ` +
+        `d="${textPath(t1, 'grotesque', s1, 330, 240)}" fill="${a}"/><path ` +
+        `d="${textPath(t2, 'sans', fitText(t2, 'sans', 600, 90), 334, 350)}" fill="${b}"/>`,
     };
   },
 };

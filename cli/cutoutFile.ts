@@ -69,11 +69,11 @@ export async function runCutout(job: CutoutJob, opened?: Promise<DecodedPicture>
   writeWhole(job.output, bytes);
   if (job.saveRecipe) writeWhole(job.saveRecipe, `${JSON.stringify(recipe, null, 2)}\n`);
   if (job.report) {
-    const facts = { ...result.perStage.cutOut.facts };
-    writeWhole(
-      job.report,
-      `${JSON.stringify({ file: job.input, width: picture.width, height: picture.height, findings: result.findings, facts, timesMs: times.all }, null, 2)}\n`,
-    );
+    const { width, height } = picture;
+    const { findings, perStage } = result;
+    const facts = { ...perStage.cutOut.facts };
+    const report = { file: job.input, width, height, findings, facts, timesMs: times.all };
+    writeWhole(job.report, `${JSON.stringify(report, null, 2)}\n`);
   }
 }
 

@@ -50,7 +50,8 @@ export function checkFile(bytes: Uint8Array, name: string): FileKind {
   if (claimed && claimed.id !== kind.id) {
     throw new CoreError(
       'intake/mislabelled',
-      `${name} is named as ${claimed.title} but holds a ${kind.title} picture. Rename it to end in .${kind.endings[0]} and drop it again.`,
+      `${name} is named as ${claimed.title} but holds a ${kind.title} picture. Rename it to ` +
+        `end in .${kind.endings[0]} and drop it again.`,
       details,
     );
   }
@@ -87,14 +88,16 @@ export async function decodePicture(bytes: Uint8Array, name: string): Promise<De
   if (width * height > MOST_PIXELS) {
     throw new CoreError(
       'intake/too-many-pixels',
-      `${name} has ${width} × ${height} = ${Math.round((width * height) / 1e6)} megapixels; the most is 120. Save it smaller and drop it again.`,
+      `${name} has ${width} × ${height} = ${Math.round((width * height) / 1e6)} megapixels; ` +
+        'the most is 120. Save it smaller and drop it again.',
       details,
     );
   }
   if (Math.max(width, height) > MOST_SIDE) {
     throw new CoreError(
       'intake/too-many-pixels',
-      `${name} is ${width} × ${height} px; the most is ${MOST_SIDE} px a side. Save it smaller, or cut it into parts, and drop it again.`,
+      `${name} is ${width} × ${height} px; the most is ${MOST_SIDE} px a side. Save it ` +
+        'smaller, or cut it into parts, and drop it again.',
       details,
     );
   }

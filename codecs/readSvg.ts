@@ -177,7 +177,11 @@ class SvgReader {
         const rx = Math.min(n('rx', n('ry')), n('width') / 2);
         const ry = Math.min(n('ry', n('rx')), n('height') / 2);
         const [x, y, w, h] = [n('x'), n('y'), n('width'), n('height')];
-        return `M${x + rx} ${y}H${x + w - rx}A${rx} ${ry} 0 0 1 ${x + w} ${y + ry}V${y + h - ry}A${rx} ${ry} 0 0 1 ${x + w - rx} ${y + h}H${x + rx}A${rx} ${ry} 0 0 1 ${x} ${y + h - ry}V${y + ry}A${rx} ${ry} 0 0 1 ${x + rx} ${y}Z`;
+        return (
+          `M${x + rx} ${y}H${x + w - rx}A${rx} ${ry} 0 0 1 ${x + w} ` +
+          `${y + ry}V${y + h - ry}A${rx} ${ry} 0 0 1 ${x + w - rx} ${y + h}H${x + rx}A${rx} ` +
+          `${ry} 0 0 1 ${x} ${y + h - ry}V${y + ry}A${rx} ${ry} 0 0 1 ${x + rx} ${y}Z`
+        );
       }
       return `M${n('x')} ${n('y')}h${n('width')}v${n('height')}h${-n('width')}Z`;
     }

@@ -47,27 +47,32 @@ describe('the demo scenario', () => {
 });
 
 describe('the signatures of the scenario', () => {
-  it('come off their paper as they were drawn: five tries in reading order, the pencil whole and without its specks', async () => {
-    const [tries, pencil] = await drawSignatures();
-    expect(tries.bytes.includes('Stand-in'), 'written by a camera').toBe(true);
-    for (const [mark, count] of [
-      [tries, 5],
-      [pencil, 1],
-    ] as const) {
-      const { raster, notes } = await decodePicture(mark.bytes, mark.fileName);
-      expect([raster.width, raster.height]).toEqual([mark.truth.width, mark.truth.height]);
-      if (count === 5) expect(notes).toContain('turned upright by its orientation tag');
-      const { picture, facts } = cutOutInk(raster, plainInk);
-      expect(facts.marks).toHaveLength(count);
-      const accuracy = measureAccuracy(picture, mark.truth);
-      expect(accuracy.alpha, mark.id).toBeLessThan(0.035);
-      expect(accuracy.compositeMean, mark.id).toBeLessThan(4);
-      const { f, thin, strays } = measureInkResult(picture, mark.truth);
-      expect(f, mark.id).toBeGreaterThan(0.98);
-      expect(thin, mark.id).toBeGreaterThan(0.99);
-      expect(strays, mark.id).toBe(0);
-    }
-  }, 120_000);
+  it(
+    'come off their paper as they were drawn: five tries in reading order, the pencil ' +
+      'whole and without its specks',
+    async () => {
+      const [tries, pencil] = await drawSignatures();
+      expect(tries.bytes.includes('Stand-in'), 'written by a camera').toBe(true);
+      for (const [mark, count] of [
+        [tries, 5],
+        [pencil, 1],
+      ] as const) {
+        const { raster, notes } = await decodePicture(mark.bytes, mark.fileName);
+        expect([raster.width, raster.height]).toEqual([mark.truth.width, mark.truth.height]);
+        if (count === 5) expect(notes).toContain('turned upright by its orientation tag');
+        const { picture, facts } = cutOutInk(raster, plainInk);
+        expect(facts.marks).toHaveLength(count);
+        const accuracy = measureAccuracy(picture, mark.truth);
+        expect(accuracy.alpha, mark.id).toBeLessThan(0.035);
+        expect(accuracy.compositeMean, mark.id).toBeLessThan(4);
+        const { f, thin, strays } = measureInkResult(picture, mark.truth);
+        expect(f, mark.id).toBeGreaterThan(0.98);
+        expect(thin, mark.id).toBeGreaterThan(0.99);
+        expect(strays, mark.id).toBe(0);
+      }
+    },
+    120_000,
+  );
 });
 
 describe('measuring', () => {

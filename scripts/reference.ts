@@ -55,7 +55,8 @@ export function settingsReference(): string {
   return [
     '# Settings',
     '',
-    'Written by `npm run reference` from the registries in `core/`; the panels, the command line and the checks read the same ones.',
+    'Written by `npm run reference` from the registries in `core/`; the panels, the ' +
+      'command line and the checks read the same ones.',
     '',
     ...definitions('Stages', stages.all, stageOf),
     ...definitions('Fills', fills.all),

@@ -20,7 +20,8 @@ export function describeFound(seen: Inspection, recipe: Recipe, result: MasterRe
   const inside =
     areas.length === 0
       ? 'no enclosed areas'
-      : `${areas.length} enclosed ${areas.length === 1 ? 'area' : 'areas'}, ${areas.filter((a) => a.decision === 'open').length} open`;
+      : `${areas.length} enclosed ${areas.length === 1 ? 'area' : 'areas'}, ` +
+        `${areas.filter((a) => a.decision === 'open').length} open`;
   return `Flat ${ground}: cut out, ${inside}.`;
 }
 

@@ -31,7 +31,9 @@ export function cutOutFindings(
       id: 'unsure-areas',
       weight: 'risk',
       title: count(unsure.length, 'area unsure', 'areas unsure'),
-      detail: `${count(unsure.length, 'enclosed area')} could be see-through or part of the mark. Check each and choose open or solid.`,
+      detail:
+        `${count(unsure.length, 'enclosed area')} could be see-through or part of the mark. ` +
+        'Check each and choose open or solid.',
       places: placesOf(toWorking, unsure),
     });
   }
@@ -54,7 +56,9 @@ export function cutOutFindings(
       id: 'source-small',
       weight: 'risk',
       title: 'source is small',
-      detail: `The mark is ${widthPx} px wide in the original. Files wider than that are enlarged; ask for a larger original if you can.`,
+      detail:
+        `The mark is ${widthPx} px wide in the original. Files wider than that are enlarged; ` +
+        'ask for a larger original if you can.',
       places: [],
     });
   }
@@ -64,7 +68,9 @@ export function cutOutFindings(
       id: 'touches-border',
       weight: 'risk',
       title: 'mark touches the border',
-      detail: `The mark runs into the ${sides.map((s) => s.name).join(' and ')} edge of the picture and may be cut off there.`,
+      detail:
+        `The mark runs into the ${sides.map((s) => s.name).join(' and ')} edge of the picture ` +
+        'and may be cut off there.',
       places: placesOf(toWorking, sides),
     });
   }
@@ -74,7 +80,8 @@ export function cutOutFindings(
       weight: 'note',
       title: 'checker was baked in',
       detail:
-        'The original only looked transparent: a checker pattern was part of its pixels. It is taken off square by square.',
+        'The original only looked transparent: a checker pattern was part of its pixels. It ' +
+        'is taken off square by square.',
       places: [],
     });
   } else if (facts.ground.drift > 12) {
@@ -82,7 +89,9 @@ export function cutOutFindings(
       id: 'ground-uneven',
       weight: 'note',
       title: 'ground is uneven',
-      detail: `The ground drifts by ${Math.round(facts.ground.drift)} of 255 levels across the picture; the drift is followed.`,
+      detail:
+        `The ground drifts by ${Math.round(facts.ground.drift)} of 255 levels across the ` +
+        'picture; the drift is followed.',
       places: [],
     });
   }
@@ -91,7 +100,9 @@ export function cutOutFindings(
       id: 'source-compressed',
       weight: 'risk',
       title: 'source is heavily compressed',
-      detail: `Compression strays the ground by ${Math.round(facts.ripple)} levels round the edges. Fine detail is lost there; a better original gives more.`,
+      detail:
+        `Compression strays the ground by ${Math.round(facts.ripple)} levels round the edges. ` +
+        'Fine detail is lost there; a better original gives more.',
       places: [],
     });
   } else if (facts.ground.noise > 5) {
@@ -99,7 +110,9 @@ export function cutOutFindings(
       id: 'ground-noisy',
       weight: 'note',
       title: 'ground is noisy',
-      detail: `The ground strays by ${facts.ground.noise.toFixed(1)} levels. A cleaner original would give cleaner edges.`,
+      detail:
+        `The ground strays by ${facts.ground.noise.toFixed(1)} levels. A cleaner original ` +
+        'would give cleaner edges.',
       places: [],
     });
   }
@@ -121,7 +134,9 @@ function addTrouble(
       id: 'fringe',
       weight: fringe.share > 0.12 ? 'fault' : 'risk',
       title: 'fringe left',
-      detail: `${Math.round(fringe.share * 100)} % of the edge still holds about ${Math.round(fringe.strength * 100)} % of the old ground; it shows on dark pictures.`,
+      detail:
+        `${Math.round(fringe.share * 100)} % of the edge still holds about ` +
+        `${Math.round(fringe.strength * 100)} % of the old ground; it shows on dark pictures.`,
       places: placesOf(toWorking, fringe.places),
       fixes: [
         {
@@ -137,7 +152,9 @@ function addTrouble(
       id: 'artwork-eaten',
       weight: 'risk',
       title: 'artwork may be missing',
-      detail: `${Math.round(eaten.areaPx * reduction * reduction)} px that stand out from the ground were taken away. Look whether they belong to the mark.`,
+      detail:
+        `${Math.round(eaten.areaPx * reduction * reduction)} px that stand out from the ` +
+        'ground were taken away. Look whether they belong to the mark.',
       places: placesOf(toWorking, eaten.places),
       fixes: [
         isLoose
@@ -151,7 +168,10 @@ function addTrouble(
       id: 'specks',
       weight: 'risk',
       title: count(specks.length, 'speck left', 'specks left'),
-      detail: `${count(specks.length, 'small piece')} ${specks.length === 1 ? 'stands' : 'stand'} alone, the largest of ${Math.round(specks[0].amount * reduction * reduction)} px. They would widen the file's extents.`,
+      detail:
+        `${count(specks.length, 'small piece')} ${specks.length === 1 ? 'stands' : 'stand'} ` +
+        `alone, the largest of ${Math.round(specks[0].amount * reduction * reduction)} px. ` +
+        `They would widen the file's extents.`,
       places: placesOf(toWorking, specks),
       ...(ripple < 3
         ? {}

@@ -59,7 +59,10 @@ export function inkFindings(
       id: 'strokes-faint',
       weight: 'risk',
       title: count(facts.faint.length, 'stroke near loss', 'strokes near loss'),
-      detail: `${count(facts.faint.length, 'stroke')} only just ${facts.faint.length === 1 ? 'reaches' : 'reach'} the cut level, the largest of ${Math.round(most.areaPx * reduction * reduction)} px. A lower level keeps more of them.`,
+      detail:
+        `${count(facts.faint.length, 'stroke')} only just ` +
+        `${facts.faint.length === 1 ? 'reaches' : 'reach'} the cut level, the largest of ` +
+        `${Math.round(most.areaPx * reduction * reduction)} px. A lower level keeps more of them.`,
       places: placesOf(toWorking, facts.faint),
       fixes: [
         {
@@ -74,7 +77,10 @@ export function inkFindings(
       id: 'stray-pieces',
       weight: 'note',
       title: `${count(facts.strays.length, 'stray piece')} left out`,
-      detail: `${count(facts.strays.length, 'piece')} too small or too far off to be strokes, the largest of ${Math.round(facts.strays[0].areaPx * reduction * reduction)} px, ${facts.strays.length === 1 ? 'was' : 'were'} left out.`,
+      detail:
+        `${count(facts.strays.length, 'piece')} too small or too far off to be strokes, the ` +
+        `largest of ${Math.round(facts.strays[0].areaPx * reduction * reduction)} px, ` +
+        `${facts.strays.length === 1 ? 'was' : 'were'} left out.`,
       places: placesOf(toWorking, facts.strays),
     });
   }
@@ -83,7 +89,9 @@ export function inkFindings(
       id: 'lines-remain',
       weight: 'risk',
       title: 'printed line left',
-      detail: `${count(facts.lineRemains.length, 'piece')} along a printed line may be what is left of the line. Raise the cut level, or crop closer.`,
+      detail:
+        `${count(facts.lineRemains.length, 'piece')} along a printed line may be what is left ` +
+        'of the line. Raise the cut level, or crop closer.',
       places: placesOf(toWorking, facts.lineRemains),
       fixes: [
         {
@@ -101,7 +109,8 @@ export function inkFindings(
       weight: 'risk',
       title: 'ink is faint',
       detail:
-        'The ink hardly differs from its paper, so thin strokes may be missing. More light from the side, or a darker pen, gives more.',
+        'The ink hardly differs from its paper, so thin strokes may be missing. More light ' +
+        'from the side, or a darker pen, gives more.',
       places: [],
     });
   }
@@ -113,7 +122,9 @@ export function inkFindings(
       id: 'paper-tint',
       weight: 'note',
       title: 'ink may hold the paper’s tint',
-      detail: `The ink was measured as ${facts.inkHex}, which leans to the paper’s own hue. Set the ink’s colour if you know it.`,
+      detail:
+        `The ink was measured as ${facts.inkHex}, which leans to the paper’s own hue. Set the ` +
+        'ink’s colour if you know it.',
       places: [],
       fixes: [{ label: 'Make the ink neutral', change: { ink: [neutral(facts.inkHex)] } }],
     });
@@ -125,7 +136,9 @@ export function inkFindings(
       id: 'source-small',
       weight: 'risk',
       title: 'source is small',
-      detail: `The writing is ${Math.round(extents.width * reduction)} px wide with strokes of ${strokePx.toFixed(1)} px. Photograph it closer for large files.`,
+      detail:
+        `The writing is ${Math.round(extents.width * reduction)} px wide with strokes of ` +
+        `${strokePx.toFixed(1)} px. Photograph it closer for large files.`,
       places: [],
     });
   }
@@ -134,7 +147,9 @@ export function inkFindings(
       id: 'blurred',
       weight: 'risk',
       title: 'picture is blurred',
-      detail: `Stroke edges are ${(facts.edgePx * reduction).toFixed(1)} px wide. A sharper photograph gives crisper strokes.`,
+      detail:
+        `Stroke edges are ${(facts.edgePx * reduction).toFixed(1)} px wide. A sharper ` +
+        'photograph gives crisper strokes.',
       places: [],
     });
   }
@@ -144,7 +159,9 @@ export function inkFindings(
       id: 'touches-border',
       weight: 'risk',
       title: 'mark is cut by the edge',
-      detail: `Ink runs into the ${sides.map((s) => s.name).join(' and ')} edge of the picture and may be cut off there.`,
+      detail:
+        `Ink runs into the ${sides.map((s) => s.name).join(' and ')} edge of the picture and ` +
+        'may be cut off there.',
       places: placesOf(toWorking, sides),
     });
   }

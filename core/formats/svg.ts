@@ -30,7 +30,10 @@ export function printSvg(drawing: Drawing, page: Pick<FileContent, 'widthPx' | '
   const defs = gradients.length ? `<defs>${gradients.join('')}</defs>` : '';
   const paths = drawing.shapes.map((shape, k) => pathOf(shape, `g${k + 1}`)).join('');
   const view = `viewBox="0 0 ${f(drawing.widthPx)} ${f(drawing.heightPx)}"`;
-  return `<svg xmlns="http://www.w3.org/2000/svg" width="${length(page.widthPx)}" height="${length(page.heightPx)}" ${view}>${defs}${paths}</svg>\n`;
+  return (
+    `<svg xmlns="http://www.w3.org/2000/svg" width="${length(page.widthPx)}" ` +
+    `height="${length(page.heightPx)}" ${view}>${defs}${paths}</svg>\n`
+  );
 }
 
 function pathOf({ path, rule, paint, opacity }: Shape, gradient: string): string {

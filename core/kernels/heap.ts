@@ -142,7 +142,8 @@ function promise(h: Heap, bytes: number): void {
     } catch (cause) {
       throw new CoreError(
         'memory/too-little',
-        `The picture needs ${Math.ceil(bytes / 1048576)} MB of memory at once, and so much is not to be had here. Crop it closer, or save it smaller.`,
+        `The picture needs ${Math.ceil(bytes / 1048576)} MB of memory at once, and so much is ` +
+          'not to be had here. Crop it closer, or save it smaller.',
         { bytes },
         { cause },
       );

@@ -449,7 +449,8 @@ describe('edges over a shadow', () => {
       for (const i of depth.keys()) {
         const row = i - (i % width);
         if (depth[i] === -3) out.set([9, 8, 7, 30 + whole(200)], i * 4);
-        if (Math.abs(depth[i]) <= 3 && depth[i] !== 0) behind[i] = whole(5) === 0 ? 0 : row + 5 + 1; // the column whose depth is −3
+        // The column whose depth is −3.
+        if (Math.abs(depth[i]) <= 3 && depth[i] !== 0) behind[i] = whole(5) === 0 ? 0 : row + 5 + 1;
         if (depth[i] === -3) behind[i] = i + 1;
         if (Math.abs(depth[i]) <= 3 && (depth[i] !== -3 || whole(2) === 0))
           nearest[i] = ((Math.floor(i / width) << 16) | 12) + 1;

@@ -223,7 +223,8 @@ describe('unmixing', () => {
     [18, 10],
     [40, 38],
   ])(
-    'takes a weak pixel for a ripple unless something strong lies up to two pixels away, in a picture %i wide, at column %i',
+    'takes a weak pixel for a ripple unless something strong lies up to two pixels away, ' +
+      'in a picture %i wide, at column %i',
     (width, column) => {
       const height = 12;
       for (let dy = -3; dy <= 3; dy++)
@@ -256,12 +257,22 @@ describe('unmixing', () => {
         }
     },
   );
-  it('begins anew with every picture: what one picture’s flat colours made of a colour says nothing of the next', () => {
-    const s = scene(33, 40);
-    const with1 = (flat: Float64Array) => ({ floor: 1.5, ripple: 6, flat: 8, soiled: 12, flats: [flat], palette: [] });
-    for (const flat of [flats[0], Float64Array.of(24, 70, 190), flats[0]])
-      expect(byKernel(s, with1(flat))).toEqual(plainly(s, with1(flat)));
-  });
+  it(
+    'begins anew with every picture: what one picture’s flat colours made of a colour ' + 'says nothing of the next',
+    () => {
+      const s = scene(33, 40);
+      const with1 = (flat: Float64Array) => ({
+        floor: 1.5,
+        ripple: 6,
+        flat: 8,
+        soiled: 12,
+        flats: [flat],
+        palette: [],
+      });
+      for (const flat of [flats[0], Float64Array.of(24, 70, 190), flats[0]])
+        expect(byKernel(s, with1(flat))).toEqual(plainly(s, with1(flat)));
+    },
+  );
 });
 
 describe('the strongest pixel near a thin stroke', () => {

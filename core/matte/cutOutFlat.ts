@@ -101,7 +101,8 @@ export function cutOutFlat(
   if (options.grounds.length === 0 && ground.share < LEAST_SHARE) {
     throw new CoreError(
       'cutout/no-flat-ground',
-      `Only ${Math.round(ground.share * 100)} % of the border has one colour. Pick the ground's colour in the picture, or crop closer.`,
+      `Only ${Math.round(ground.share * 100)} % of the border has one colour. Pick the ` +
+        `ground's colour in the picture, or crop closer.`,
       { share: ground.share },
     );
   }

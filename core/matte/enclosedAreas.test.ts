@@ -18,7 +18,8 @@ describe('enclosed areas', () => {
   });
   it('lettering knocked out of a plate belongs to the plate', () => {
     const plate = renderSvg(
-      `<rect x="20" y="20" width="460" height="160" fill="#274690"/><path d="${textPath('Sluice', 'grotesque', 90, 90, 130)}" fill="#ffffff"/>`,
+      '<rect x="20" y="20" width="460" height="160" fill="#274690"/><path ' +
+        `d="${textPath('Sluice', 'grotesque', 90, 90, 130)}" fill="#ffffff"/>`,
       500,
       200,
     );
@@ -28,7 +29,9 @@ describe('enclosed areas', () => {
   });
   it('a star near the edge of a plate and a line round it belong to the plate', () => {
     const shield = renderSvg(
-      '<circle cx="200" cy="200" r="180" fill="#274690"/><circle cx="200" cy="200" r="150" fill="none" stroke="#ffffff" stroke-width="8"/><path d="M200 70L215 110L255 112L222 136L234 176L200 152L166 176L178 136L145 112L185 110Z" fill="#ffffff"/>',
+      '<circle cx="200" cy="200" r="180" fill="#274690"/><circle cx="200" cy="200" r="150" ' +
+        'fill="none" stroke="#ffffff" stroke-width="8"/><path d="M200 70L215 110L255 112L222 ' +
+        '136L234 176L200 152L166 176L178 136L145 112L185 110Z" fill="#ffffff"/>',
       400,
       400,
     );

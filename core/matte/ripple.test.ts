@@ -52,10 +52,13 @@ describe('ripples', () => {
       expect(past(...values)).toBe(found);
     });
     it.each([4, 9, 20])('a shadow %i px soft is not taken for compression', (blur) => {
-      const filter = `<filter id="s" x="-50%" y="-50%" width="200%" height="200%"><feGaussianBlur stdDeviation="${blur}"/></filter>`;
+      const filter =
+        '<filter id="s" x="-50%" y="-50%" width="200%" height="200%"><feGaussianBlur ' +
+        `stdDeviation="${blur}"/></filter>`;
       const box = '<rect x="80" y="70" width="240" height="170" rx="18"';
       const shadowed = renderSvg(
-        `<defs>${filter}</defs>${box} fill="#000" fill-opacity=".45" filter="url(#s)" transform="translate(9 14)"/>${box} fill="#b5322b"/>`,
+        `<defs>${filter}</defs>${box} fill="#000" fill-opacity=".45" filter="url(#s)" ` +
+          `transform="translate(9 14)"/>${box} fill="#b5322b"/>`,
         400,
         340,
       );

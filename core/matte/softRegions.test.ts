@@ -5,7 +5,10 @@ import { cutOutFlat, plainFlat } from './cutOutFlat';
 import { farthestColour } from './softRegions';
 
 const shadowed = renderSvg(
-  '<defs><filter id="s" x="-50%" y="-50%" width="200%" height="200%"><feGaussianBlur stdDeviation="9"/></filter></defs><rect x="80" y="70" width="160" height="110" rx="18" fill="#000" fill-opacity=".4" filter="url(#s)" transform="translate(10 16)"/><rect x="80" y="70" width="160" height="110" rx="18" fill="#b5322b"/>',
+  '<defs><filter id="s" x="-50%" y="-50%" width="200%" height="200%"><feGaussianBlur ' +
+    'stdDeviation="9"/></filter></defs><rect x="80" y="70" width="160" height="110" ' +
+    'rx="18" fill="#000" fill-opacity=".4" filter="url(#s)" transform="translate(10 ' +
+    '16)"/><rect x="80" y="70" width="160" height="110" rx="18" fill="#b5322b"/>',
   320,
   260,
 );

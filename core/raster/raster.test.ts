@@ -66,31 +66,34 @@ describe('bleedColours', () => {
     expect(pixel(r, 21, 0)).toEqual([10, 10, 200, 0]);
     expect(pixel(r, 34, 6)).toEqual([10, 10, 200, 128]);
   });
-  it('keeps every alpha, the faintest one too, and takes each colour from a nearest pixel or one hardly farther', () => {
-    const random = seededRandom(9);
-    const [w, h] = [70, 50];
-    for (let round = 0; round < 6; round++) {
-      const r = createRaster(w, h);
-      const seen: [number, number, number][] = [];
-      for (let k = 0; k < 3 + round * 9; k++) {
-        const [x, y] = [Math.floor(random() * w), Math.floor(random() * h)];
-        r.data.set([k + 1, 255 - k, round, 1 + Math.floor(random() * (k % 3 ? 254 : 2))], (y * w + x) * 4);
-        seen.push([x, y, k + 1]);
-      }
-      const before = matteOf(r).data;
-      bleedColours(r);
-      expect(matteOf(r).data).toEqual(before);
-      for (let y = 0; y < h; y++)
-        for (let x = 0; x < w; x++) {
-          const nearest = Math.min(...seen.map(([px, py]) => Math.hypot(px - x, py - y)));
-          const own = seen.filter(([, , red]) => red === r.data[(y * w + x) * 4]);
-          expect(
-            Math.min(...own.map(([px, py]) => Math.hypot(px - x, py - y))),
-            `${x}, ${y} in round ${round}`,
-          ).toBeLessThan(nearest * 1.25 + 14);
+  it(
+    'keeps every alpha, the faintest one too, and takes each colour from a nearest pixel ' + 'or one hardly farther',
+    () => {
+      const random = seededRandom(9);
+      const [w, h] = [70, 50];
+      for (let round = 0; round < 6; round++) {
+        const r = createRaster(w, h);
+        const seen: [number, number, number][] = [];
+        for (let k = 0; k < 3 + round * 9; k++) {
+          const [x, y] = [Math.floor(random() * w), Math.floor(random() * h)];
+          r.data.set([k + 1, 255 - k, round, 1 + Math.floor(random() * (k % 3 ? 254 : 2))], (y * w + x) * 4);
+          seen.push([x, y, k + 1]);
         }
-    }
-  });
+        const before = matteOf(r).data;
+        bleedColours(r);
+        expect(matteOf(r).data).toEqual(before);
+        for (let y = 0; y < h; y++)
+          for (let x = 0; x < w; x++) {
+            const nearest = Math.min(...seen.map(([px, py]) => Math.hypot(px - x, py - y)));
+            const own = seen.filter(([, , red]) => red === r.data[(y * w + x) * 4]);
+            expect(
+              Math.min(...own.map(([px, py]) => Math.hypot(px - x, py - y))),
+              `${x}, ${y} in round ${round}`,
+            ).toBeLessThan(nearest * 1.25 + 14);
+          }
+      }
+    },
+  );
   it('leaves an empty picture empty', () => {
     const r = createRaster(6, 6);
     expect(bleedColours(r).data.every((v) => v === 0)).toBe(true);

@@ -59,7 +59,8 @@ export function prepareFile(variant: Artwork, order: FileOrder): PreparedFile {
   if (format.accepts === 'paths' && !drawing) {
     throw new CoreError(
       'format/needs-paths',
-      `${format.title} holds paths, and this mark has none: it is made of pixels. Choose a format of pixels, or start from a drawing, typed text or an SVG file.`,
+      `${format.title} holds paths, and this mark has none: it is made of pixels. Choose a ` +
+        'format of pixels, or start from a drawing, typed text or an SVG file.',
       { format: format.id },
     );
   }

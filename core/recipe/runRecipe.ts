@@ -95,7 +95,9 @@ const pathsEnded = (stage: StageDefinition): Finding => ({
   stage: stage.id,
   weight: 'note',
   title: 'paths end here',
-  detail: `${stage.title} works on pixels with these settings, so from here on the mark has no paths: vector files cannot be made of it.`,
+  detail:
+    `${stage.title} works on pixels with these settings, so from here on the mark has no ` +
+    'paths: vector files cannot be made of it.',
   places: [],
 });
 

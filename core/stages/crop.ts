@@ -104,7 +104,8 @@ function cropTurned(input: Artwork, rect: RectPx | null, turn: number, corners: 
   if (width * height > raster.width * raster.height * MOST_GROWTH + 1_000_000) {
     throw new CoreError(
       'crop/too-large',
-      `The region would be ${Math.round(region.width)} × ${Math.round(region.height)} px, far larger than the picture. Bring its corners closer.`,
+      `The region would be ${Math.round(region.width)} × ${Math.round(region.height)} px, ` +
+        'far larger than the picture. Bring its corners closer.',
       { region },
     );
   }

@@ -34,7 +34,8 @@ function keepFindings(raster: Raster): Finding[] {
       title: 'no transparency',
       places: [],
       detail:
-        'The original has no see-through pixel, so its ground stays. Pick the ground’s colour, or take the mark off as ink on paper.',
+        'The original has no see-through pixel, so its ground stays. Pick the ground’s ' +
+        'colour, or take the mark off as ink on paper.',
       fixes: [
         { label: 'Take it off as ink on paper', change: { way: 'paper' } },
         { label: 'Try a flat ground', change: { way: 'flat' } },

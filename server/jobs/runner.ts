@@ -79,7 +79,8 @@ async function releaseDead(pool: pg.Pool, unlock: (ids: string[]) => Promise<voi
     // A process killed before it could write its name down: nobody known holds these.
     const { rows: orphans } = await client.query<{ locked_by: string }>(
       `select distinct locked_by from graphile_worker.jobs
-       where locked_by is not null and locked_at < now() - interval '30 seconds' and locked_by not in (select worker_id from runner)`,
+       where locked_by is not null and locked_at < now() - interval '30 seconds'
+          and locked_by not in (select worker_id from runner)`,
     );
     if (orphans.length) await unlock(orphans.map((o) => o.locked_by));
   } finally {

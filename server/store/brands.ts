@@ -20,7 +20,8 @@ const toBrand = (r: BrandRow): BrandView => ({
 });
 
 const SELECT =
-  'select b.id, b.name, b.palette, b.pattern, (select count(*) from mark m where m.brand_id = b.id) as mark_count from brand b';
+  'select b.id, b.name, b.palette, b.pattern, (select count(*) from mark m where ' +
+  'm.brand_id = b.id) as mark_count from brand b';
 
 export async function listBrands(db: Db): Promise<BrandView[]> {
   const { rows } = await db.query<BrandRow>(`${SELECT} order by b.created_at`);
@@ -87,7 +88,8 @@ export async function addGround(
   g: { name: string; tone: string; blobSha: string; width: number; height: number; position: number },
 ): Promise<void> {
   await db.query(
-    'insert into ground (brand_id, name, tone, blob_sha, width, height, position) values ($1, $2, $3, $4, $5, $6, $7) on conflict do nothing',
+    'insert into ground (brand_id, name, tone, blob_sha, width, height, position) values ' +
+      '($1, $2, $3, $4, $5, $6, $7) on conflict do nothing',
     [brandId, g.name, g.tone, g.blobSha, g.width, g.height, g.position],
   );
 }

@@ -84,7 +84,8 @@ export async function findDeliveryRecipe(db: Db, id: string): Promise<unknown> {
 /** Claims a delivery for making. @returns false when it was ended in the meantime */
 export async function beginDelivery(db: Db, id: string): Promise<boolean> {
   const { rowCount } = await db.query(
-    "update delivery set state = 'making', done_count = 0, error = null where id = $1 and state in ('waiting', 'making')",
+    "update delivery set state = 'making', done_count = 0, error = null where id = $1 and " +
+      "state in ('waiting', 'making')",
     [id],
   );
   return rowCount === 1;
@@ -110,7 +111,8 @@ export async function cancelDelivery(db: Db, id: string): Promise<boolean> {
 
 export async function failDelivery(db: Db, id: string, message: string): Promise<void> {
   await db.query(
-    "update delivery set state = 'failed', error = $2, finished_at = now() where id = $1 and state in ('waiting', 'making')",
+    "update delivery set state = 'failed', error = $2, finished_at = now() where id = $1 " +
+      "and state in ('waiting', 'making')",
     [id, JSON.stringify({ message })],
   );
 }
@@ -129,14 +131,16 @@ export interface MadeFile {
  */
 export async function finishDelivery(db: Db, id: string, zipSha: string, files: readonly MadeFile[]): Promise<boolean> {
   const { rowCount } = await db.query(
-    "update delivery set state = 'ready', zip_sha = $2, done_count = file_count, finished_at = now() where id = $1 and state = 'making'",
+    "update delivery set state = 'ready', zip_sha = $2, done_count = file_count, " +
+      "finished_at = now() where id = $1 and state = 'making'",
     [id, zipSha],
   );
   if (rowCount !== 1) return false;
   await db.query('delete from delivered_file where delivery_id = $1', [id]);
   for (const [position, f] of files.entries()) {
     await db.query(
-      'insert into delivered_file (delivery_id, position, name, variant, purpose, blob_sha, receipt) values ($1, $2, $3, $4, $5, $6, $7)',
+      'insert into delivered_file (delivery_id, position, name, variant, purpose, blob_sha, ' +
+        'receipt) values ($1, $2, $3, $4, $5, $6, $7)',
       [id, position, f.name, f.variant, f.purpose, f.blobSha, JSON.stringify(f.receipt)],
     );
   }

@@ -132,7 +132,8 @@ export interface NewMark {
 export async function addMark(db: Db, m: NewMark): Promise<string | null> {
   try {
     const { rows } = await db.query<{ id: string }>(
-      `insert into mark (brand_id, name, kind, original_sha, original_name, working_sha, reduced_sha, width, height, reduced_width, found, findings, source)
+      `insert into mark (brand_id, name, kind, original_sha, original_name, working_sha, reduced_sha,
+         width, height, reduced_width, found, findings, source)
        values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13) returning id`,
       [
         m.brandId,
@@ -173,8 +174,10 @@ export async function addSiblings(
   const ids: string[] = [];
   for (const { name, recipe } of siblings) {
     const { rows } = await db.query<{ id: string }>(
-      `insert into mark (brand_id, name, kind, original_sha, original_name, working_sha, reduced_sha, width, height, reduced_width, found, source, part)
-       select brand_id, $2, kind, original_sha, original_name, working_sha, reduced_sha, width, height, reduced_width, found, source,
+      `insert into mark (brand_id, name, kind, original_sha, original_name, working_sha, reduced_sha,
+         width, height, reduced_width, found, source, part)
+       select brand_id, $2, kind, original_sha, original_name, working_sha, reduced_sha,
+         width, height, reduced_width, found, source,
          (select max(n.part) + 1 from mark n where n.brand_id = m.brand_id and n.original_sha = m.original_sha)
        from mark m where m.id = $1 returning id`,
       [markId, name],
@@ -247,7 +250,8 @@ export async function changeMark(
   change: { name?: string; state?: string; kind?: string },
 ): Promise<MarkView> {
   await db.query(
-    'update mark set name = coalesce($2, name), state = coalesce($3, state), kind = coalesce($4, kind), updated_at = now() where id = $1',
+    'update mark set name = coalesce($2, name), state = coalesce($3, state), kind = ' +
+      'coalesce($4, kind), updated_at = now() where id = $1',
     [id, change.name ?? null, change.state ?? null, change.kind ?? null],
   );
   return findMark(db, id);

@@ -15,7 +15,8 @@ export async function migrate(pool: pg.Pool, folder: string): Promise<void> {
   try {
     await client.query('select pg_advisory_lock($1)', [LOCK]);
     await client.query(
-      'create table if not exists schema_version (version integer primary key, name text not null, applied_at timestamptz not null default now())',
+      'create table if not exists schema_version (version integer primary key, name text ' +
+        'not null, applied_at timestamptz not null default now())',
     );
     const { rows } = await client.query<{ version: number }>('select version from schema_version order by version');
     const newest = rows.at(-1)?.version ?? 0;

@@ -24,45 +24,52 @@ async function ask<T>(url: string, method = 'GET', body?: object | Uint8Array): 
   return (await response.json()) as T;
 }
 
-it('a server killed in the middle of a delivery loses nothing: the next one ends the job, and no half file is ever reachable', async () => {
-  const first = await startServer(db.config);
-  running.push(first);
-  const brand = await ask<BrandView>(first.url + paths.brands, 'POST', { name: 'Crash', palette: [] });
-  const png = await pngOf(onGround(drawMark(500, 500, ring(250, 250, 200, 120), [31, 90, 69]), [255, 255, 255]));
-  const { mark } = await ask<TakenIn>(`${first.url}${paths.brandMarks(brand.id)}?name=badge.png`, 'POST', png);
-  const lines = Array.from({ length: 12 }, (_, k) => ({
-    id: `l${k}`,
-    variant: 'colour',
-    purpose: 'print',
-    size: { id: 'width', params: { widthPx: 1200 + 10 * k, paddingPct: 0 } },
-    format: { id: 'png', params: {} },
-  }));
-  const saved = await ask<MarkView>(first.url + paths.markRecipe(mark.id), 'PUT', {
-    basedOn: mark.revision,
-    why: 'many',
-    recipe: { ...mark.recipe, files: { ...mark.recipe.files, lines } },
-  });
-  const asked = await ask<DeliveryView>(first.url + paths.markDeliveries(mark.id), 'POST', { basedOn: saved.revision });
-  let seen = asked;
-  while (seen.doneCount < 2) {
-    await new Promise((r) => setTimeout(r, 20));
-    seen = await ask<DeliveryView>(first.url + paths.delivery(asked.id));
-  }
-  expect(seen.state).toBe('making');
-  await stopServer(first, 'SIGKILL');
+it(
+  'a server killed in the middle of a delivery loses nothing: the next one ends the ' +
+    'job, and no half file is ever reachable',
+  async () => {
+    const first = await startServer(db.config);
+    running.push(first);
+    const brand = await ask<BrandView>(first.url + paths.brands, 'POST', { name: 'Crash', palette: [] });
+    const png = await pngOf(onGround(drawMark(500, 500, ring(250, 250, 200, 120), [31, 90, 69]), [255, 255, 255]));
+    const { mark } = await ask<TakenIn>(`${first.url}${paths.brandMarks(brand.id)}?name=badge.png`, 'POST', png);
+    const lines = Array.from({ length: 12 }, (_, k) => ({
+      id: `l${k}`,
+      variant: 'colour',
+      purpose: 'print',
+      size: { id: 'width', params: { widthPx: 1200 + 10 * k, paddingPct: 0 } },
+      format: { id: 'png', params: {} },
+    }));
+    const saved = await ask<MarkView>(first.url + paths.markRecipe(mark.id), 'PUT', {
+      basedOn: mark.revision,
+      why: 'many',
+      recipe: { ...mark.recipe, files: { ...mark.recipe.files, lines } },
+    });
+    const asked = await ask<DeliveryView>(first.url + paths.markDeliveries(mark.id), 'POST', {
+      basedOn: saved.revision,
+    });
+    let seen = asked;
+    while (seen.doneCount < 2) {
+      await new Promise((r) => setTimeout(r, 20));
+      seen = await ask<DeliveryView>(first.url + paths.delivery(asked.id));
+    }
+    expect(seen.state).toBe('making');
+    await stopServer(first, 'SIGKILL');
 
-  const left = await db.pool.query('select state, zip_sha from delivery where id = $1', [asked.id]);
-  expect(left.rows).toEqual([{ state: 'making', zip_sha: null }]);
-  expect((await db.pool.query('select 1 from delivered_file')).rowCount).toBe(0);
+    const left = await db.pool.query('select state, zip_sha from delivery where id = $1', [asked.id]);
+    expect(left.rows).toEqual([{ state: 'making', zip_sha: null }]);
+    expect((await db.pool.query('select 1 from delivered_file')).rowCount).toBe(0);
 
-  const second = await startServer(db.config);
-  running.push(second);
-  let done = await ask<DeliveryView>(second.url + paths.delivery(asked.id));
-  for (let k = 0; k < 700 && done.state !== 'ready'; k++) {
-    await new Promise((r) => setTimeout(r, 100));
-    done = await ask<DeliveryView>(second.url + paths.delivery(asked.id));
-  }
-  expect(done.state).toBe('ready');
-  expect(done.files).toHaveLength(12);
-  expect((await ask<MarkView>(second.url + paths.mark(mark.id))).revision).toBe(saved.revision);
-}, 150_000);
+    const second = await startServer(db.config);
+    running.push(second);
+    let done = await ask<DeliveryView>(second.url + paths.delivery(asked.id));
+    for (let k = 0; k < 700 && done.state !== 'ready'; k++) {
+      await new Promise((r) => setTimeout(r, 100));
+      done = await ask<DeliveryView>(second.url + paths.delivery(asked.id));
+    }
+    expect(done.state).toBe('ready');
+    expect(done.files).toHaveLength(12);
+    expect((await ask<MarkView>(second.url + paths.mark(mark.id))).revision).toBe(saved.revision);
+  },
+  150_000,
+);

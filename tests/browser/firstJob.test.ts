@@ -176,7 +176,9 @@ describe('screen and file', () => {
 });
 
 const PATHS =
-  '<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 90 40"><path d="M3 36C20 -20 60 70 87 4L80 38Z" fill="#1f5a45"/><circle cx="45" cy="20" r="9" fill="#b5322b" fill-opacity="0.6"/></svg>';
+  '<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 90 40"><path d="M3 36C20 -20 60 ' +
+  '70 87 4L80 38Z" fill="#1f5a45"/><circle cx="45" cy="20" r="9" fill="#b5322b" ' +
+  'fill-opacity="0.6"/></svg>';
 
 const sourceUrl = (mark: MarkView) =>
   mark.source === 'drawing' ? paths.markDrawing(mark.id) : paths.markPicture(mark.id, 'working');

@@ -94,56 +94,60 @@ describe('the pad', () => {
 });
 
 describe('paths from the screen to the file', () => {
-  it('a typed mark, asked to be a signature, leaves as SVG, PDF and a PNG of 3000 px that no pixel was enlarged for', async () => {
-    const page = await rig.open('/take-in/type');
-    await page.getByRole('textbox', { name: 'Text' }).fill('Ferry');
-    await page.getByRole('radiogroup', { name: 'Kind' }).getByText('signature').click();
-    await page.getByRole('button', { name: 'Make the mark' }).click();
-    const mark = await markOf(page);
-    expect(mark).toMatchObject({ kind: 'signature', source: 'drawing' });
-    await page
-      .getByRole('navigation', { name: 'Stages' })
-      .getByRole('button', { name: /^Files/ })
-      .click();
-    const row = (k: number) => page.getByRole('row').nth(k + 1);
-    for (const [k, format] of ['SVG', 'PDF'].entries()) {
-      await row(k).getByRole('combobox', { name: 'Format' }).click();
+  it(
+    'a typed mark, asked to be a signature, leaves as SVG, PDF and a PNG of 3000 px that ' +
+      'no pixel was enlarged for',
+    async () => {
+      const page = await rig.open('/take-in/type');
+      await page.getByRole('textbox', { name: 'Text' }).fill('Ferry');
+      await page.getByRole('radiogroup', { name: 'Kind' }).getByText('signature').click();
+      await page.getByRole('button', { name: 'Make the mark' }).click();
+      const mark = await markOf(page);
+      expect(mark).toMatchObject({ kind: 'signature', source: 'drawing' });
       await page
-        .getByRole('option', { name: format })
-        .or(page.locator('.ant-select-item-option').getByText(format))
-        .last()
+        .getByRole('navigation', { name: 'Stages' })
+        .getByRole('button', { name: /^Files/ })
         .click();
-      await row(k)
-        .getByText(new RegExp(`\\.${format.toLowerCase()}$`))
+      const row = (k: number) => page.getByRole('row').nth(k + 1);
+      for (const [k, format] of ['SVG', 'PDF'].entries()) {
+        await row(k).getByRole('combobox', { name: 'Format' }).click();
+        await page
+          .getByRole('option', { name: format })
+          .or(page.locator('.ant-select-item-option').getByText(format))
+          .last()
+          .click();
+        await row(k)
+          .getByText(new RegExp(`\\.${format.toLowerCase()}$`))
+          .waitFor();
+      }
+      const width = row(2).getByRole('spinbutton', { name: 'Width' });
+      await width.fill('3000');
+      await width.press('Enter');
+      await row(2)
+        .getByText(/-3000\.png$/)
         .waitFor();
-    }
-    const width = row(2).getByRole('spinbutton', { name: 'Width' });
-    await width.fill('3000');
-    await width.press('Enter');
-    await row(2)
-      .getByText(/-3000\.png$/)
-      .waitFor();
-    await page.getByRole('button', { name: 'Make 3 files' }).click();
-    const link = page.getByRole('link', { name: /^Download/ });
-    await link.waitFor({ timeout: 60_000 });
-    const [download] = await Promise.all([page.waitForEvent('download'), link.click()]);
-    const zip = unzipSync(new Uint8Array(readFileSync(await download.path())));
-    const named = (ending: string) => zip[Object.keys(zip).find((name) => name.endsWith(ending)) as string];
-    const svg = new TextDecoder().decode(named('.svg'));
-    expect(svg.match(/<\w+/g)).toEqual(['<svg', '<path']);
-    expect(new TextDecoder('latin1').decode(named('.pdf').subarray(0, 8))).toMatch(/^%PDF-1/);
-    const { raster } = await decodePicture(named('.png'), 'ferry.png');
-    expect(raster.width).toBe(3000);
-    // Drawn at its size: edges take one pixel, so hardly any of what is visible is half-clear.
-    let [visible, half] = [0, 0];
-    for (let i = 3; i < raster.data.length; i += 4) {
-      if (raster.data[i] > 0) visible++;
-      if (raster.data[i] > 0 && raster.data[i] < 255) half++;
-    }
-    expect(half / visible).toBeLessThan(0.06);
-    expect(new TextDecoder().decode(zip['receipt.txt'])).not.toContain('enlarged');
-    await page.context().close();
-  });
+      await page.getByRole('button', { name: 'Make 3 files' }).click();
+      const link = page.getByRole('link', { name: /^Download/ });
+      await link.waitFor({ timeout: 60_000 });
+      const [download] = await Promise.all([page.waitForEvent('download'), link.click()]);
+      const zip = unzipSync(new Uint8Array(readFileSync(await download.path())));
+      const named = (ending: string) => zip[Object.keys(zip).find((name) => name.endsWith(ending)) as string];
+      const svg = new TextDecoder().decode(named('.svg'));
+      expect(svg.match(/<\w+/g)).toEqual(['<svg', '<path']);
+      expect(new TextDecoder('latin1').decode(named('.pdf').subarray(0, 8))).toMatch(/^%PDF-1/);
+      const { raster } = await decodePicture(named('.png'), 'ferry.png');
+      expect(raster.width).toBe(3000);
+      // Drawn at its size: edges take one pixel, so hardly any of what is visible is half-clear.
+      let [visible, half] = [0, 0];
+      for (let i = 3; i < raster.data.length; i += 4) {
+        if (raster.data[i] > 0) visible++;
+        if (raster.data[i] > 0 && raster.data[i] < 255) half++;
+      }
+      expect(half / visible).toBeLessThan(0.06);
+      expect(new TextDecoder().decode(zip['receipt.txt'])).not.toContain('enlarged');
+      await page.context().close();
+    },
+  );
 });
 
 describe('typing', () => {

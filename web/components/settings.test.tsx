@@ -36,15 +36,18 @@ const show = (values: Record<string, unknown> = own) => {
 };
 
 describe('a form drawn from schemas', () => {
-  it('has a control for each setting, named and explained by its schema, and none for what is set on the picture', () => {
-    show();
-    expect(screen.getByRole('spinbutton', { name: 'Amount' }).getAttribute('aria-valuemax')).toBe('5');
-    expect(screen.getByText('how much of it')).toBeTruthy();
-    expect(screen.getByRole('switch', { name: 'Keep it' })).toBeTruthy();
-    expect(screen.getByRole('radiogroup', { name: 'Pen' })).toBeTruthy();
-    expect(screen.getByRole('button', { name: 'Colour #6A2A5B' })).toBeTruthy();
-    expect(screen.queryByText('Region')).toBeNull();
-  });
+  it(
+    'has a control for each setting, named and explained by its schema, and none for what ' + 'is set on the picture',
+    () => {
+      show();
+      expect(screen.getByRole('spinbutton', { name: 'Amount' }).getAttribute('aria-valuemax')).toBe('5');
+      expect(screen.getByText('how much of it')).toBeTruthy();
+      expect(screen.getByRole('switch', { name: 'Keep it' })).toBeTruthy();
+      expect(screen.getByRole('radiogroup', { name: 'Pen' })).toBeTruthy();
+      expect(screen.getByRole('button', { name: 'Colour #6A2A5B' })).toBeTruthy();
+      expect(screen.queryByText('Region')).toBeNull();
+    },
+  );
   it('hands on the whole of the settings with the one that changed', async () => {
     const onCommit = show();
     fireEvent.change(screen.getByRole('spinbutton', { name: 'Amount' }), { target: { value: '3.5' } });

@@ -73,7 +73,8 @@ function look(args: RemoveDirt, start: i32): void {
     const last = i + width < total ? i + width : i;
     for (let row = i >= width ? i - width : i; row <= last && isDirt; row += width) {
       for (let n = row + left; n <= row + right; n++) {
-        if (intAt(labels, n) != MARK || byteAt(distance, n) <= tolerance || byteAt(state, n) == LOOKED_AT) continue; // enclosed ground is not dirt
+        // Enclosed ground is not dirt.
+        if (intAt(labels, n) != MARK || byteAt(distance, n) <= tolerance || byteAt(state, n) == LOOKED_AT) continue;
         if (<f64>byteAt(distance, n) >= strong || byteAt(state, n) == KEPT || count >= most) {
           isDirt = false;
           break;

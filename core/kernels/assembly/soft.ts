@@ -119,7 +119,8 @@ let waiting: i32 = 0;
 
 // @ts-ignore: decorator
 @inline function visit(n: i32, faintest: i32, looked: usize, found: usize, far: usize): void {
-  if (byteAt(looked, n) || intAt(found, n) != MARK || byteAt(far, n) <= faintest) return; // enclosed ground is judged later
+  // Enclosed ground is judged later.
+  if (byteAt(looked, n) || intAt(found, n) != MARK || byteAt(far, n) <= faintest) return;
   setByte(looked, n, 1);
   setInt(stack, waiting++, n);
 }

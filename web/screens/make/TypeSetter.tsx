@@ -41,6 +41,23 @@ export function TypeSetter({ values, colour, palette, brandName, onChange, onCol
   const set = (change: Partial<TypeValues>) => onChange({ ...values, ...change });
   const append = (words: string) =>
     set({ text: `${text}${text && !text.endsWith('\n') && !text.endsWith(' ') ? ' ' : ''}${words}` });
+  const number = (
+    label: string,
+    value: number,
+    limits: { min: number; max: number; step: number; suffix: string },
+    change: (value: number) => Partial<TypeValues>,
+  ) => (
+    <label className="panel-field">
+      <b>{label}</b>
+      <InputNumber
+        size="small"
+        aria-label={label}
+        value={value}
+        {...limits}
+        onChange={(v) => v !== null && set(change(v))}
+      />
+    </label>
+  );
   return (
     <section className="pad" aria-label="Type">
       <div className="pad-tools">
@@ -119,45 +136,13 @@ export function TypeSetter({ values, colour, palette, brandName, onChange, onCol
           </span>
         </div>
         <div className="type-numbers">
-          <label className="panel-field">
-            <b>Size</b>
-            <InputNumber
-              size="small"
-              aria-label="Size"
-              min={8}
-              max={600}
-              step={4}
-              value={sizePx}
-              onChange={(v) => v !== null && set({ sizePx: v })}
-              suffix="px"
-            />
-          </label>
-          <label className="panel-field">
-            <b>Letter spacing</b>
-            <InputNumber
-              size="small"
-              aria-label="Letter spacing"
-              min={-20}
-              max={100}
-              step={1}
-              value={Math.round(spacing * 100)}
-              onChange={(v) => v !== null && set({ spacing: v / 100 })}
-              suffix="%"
-            />
-          </label>
-          <label className="panel-field">
-            <b>Line spacing</b>
-            <InputNumber
-              size="small"
-              aria-label="Line spacing"
-              min={60}
-              max={300}
-              step={5}
-              value={Math.round(lineHeight * 100)}
-              onChange={(v) => v !== null && set({ lineHeight: v / 100 })}
-              suffix="%"
-            />
-          </label>
+          {number('Size', sizePx, { min: 8, max: 600, step: 4, suffix: 'px' }, (v) => ({ sizePx: v }))}
+          {number('Letter spacing', Math.round(spacing * 100), { min: -20, max: 100, step: 1, suffix: '%' }, (v) => ({
+            spacing: v / 100,
+          }))}
+          {number('Line spacing', Math.round(lineHeight * 100), { min: 60, max: 300, step: 5, suffix: '%' }, (v) => ({
+            lineHeight: v / 100,
+          }))}
           <div className="panel-field">
             <b>Alignment</b>
             <Segmented

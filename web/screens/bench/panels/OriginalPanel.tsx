@@ -59,10 +59,8 @@ export function OriginalPanel({ mark }: { mark: MarkView }) {
         <b>Kind</b>
         <Segmented
           size="small"
-          options={[
-            { value: 'logo', label: 'logo' },
-            { value: 'signature', label: 'signature' },
-          ]}
+          aria-label="Kind"
+          options={['logo', 'signature'] as const}
           value={mark.kind}
           onChange={(kind) => change.mutate({ kind })}
         />
@@ -71,10 +69,8 @@ export function OriginalPanel({ mark }: { mark: MarkView }) {
         <b>State</b>
         <Segmented
           size="small"
-          options={[
-            { value: 'working', label: 'working' },
-            { value: 'finished', label: 'finished' },
-          ]}
+          aria-label="State"
+          options={['working', 'finished'] as const}
           value={mark.state}
           onChange={(state) => change.mutate({ state })}
         />
