@@ -28,12 +28,15 @@ async function compile() {
   return Buffer.from(binary);
 }
 
-/** What each type of AssemblyScript is in TypeScript, how many bytes it takes, and how a DataView writes it. */
+/**
+ * What each type of AssemblyScript is in TypeScript, how many bytes it takes, how a DataView writes it, and what checks
+ * a value before: WebAssembly itself would make a whole number of anything.
+ */
 const types = {
-  i32: { ts: 'number', bytes: 4, write: 'setInt32' },
-  usize: { ts: 'number', bytes: 4, write: 'setInt32' },
-  f64: { ts: 'number', bytes: 8, write: 'setFloat64' },
-  bool: { ts: 'boolean', bytes: 1, write: 'setInt8' },
+  i32: { ts: 'number', bytes: 4, write: 'setInt32', check: 'whole' },
+  usize: { ts: 'number', bytes: 4, write: 'setInt32', check: 'place' },
+  f64: { ts: 'number', bytes: 8, write: 'setFloat64', check: 'real' },
+  bool: { ts: 'boolean', bytes: 1, write: 'setInt8', check: 'flag' },
 };
 
 const pairs = (text, separator) =>
@@ -83,14 +86,23 @@ export async function describeKernels() {
       : kernel.params.map(([name, type]) => `${name}: ${types[type].ts}`).join(', ');
     return `${kernel.doc}${kernel.name}(${params}): ${kernel.result === 'void' ? 'void' : types[kernel.result].ts};`;
   });
-  const wrappers = kernels.filter(structOf).map((kernel) => {
-    const { fields } = structOf(kernel);
-    const writes = fields.map(({ name, type, at }) => {
-      const value = type === 'bool' ? `Number(a.${name})` : `a.${name}`;
-      return `v.${types[type].write}(at + ${at}, ${value}${types[type].bytes > 1 ? ', true' : ''});`;
+  const checked = (type, value, name) => `${types[type].check}(${value}, '${name}')`;
+  const wrappers = kernels
+    .filter((kernel) => kernel.params.length > 0)
+    .map((kernel) => {
+      const struct = structOf(kernel);
+      const end = kernel.result === 'bool' ? ' !== 0' : '';
+      if (!struct) {
+        const names = kernel.params.map(([name]) => name);
+        const values = kernel.params.map(([name, type]) => checked(type, name, `${kernel.name}: ${name}`));
+        return `${kernel.name}: (${names.join(', ')}) => raw.${kernel.name}(${values.join(', ')})${end},`;
+      }
+      const writes = struct.fields.map(({ name, type, at }) => {
+        const value = checked(type, `a.${name}`, `${kernel.name}: ${name}`);
+        return `v.${types[type].write}(at + ${at}, ${value}${types[type].bytes > 1 ? ', true' : ''});`;
+      });
+      return `${kernel.name}: (a) => { const v = view(); ${writes.join(' ')} return raw.${kernel.name}(at)${end}; },`;
     });
-    return `${kernel.name}: (a) => { const v = view(); ${writes.join(' ')} return raw.${kernel.name}(at)${kernel.result === 'bool' ? ' !== 0' : ''}; },`;
-  });
   const room = Math.max(...[...structs.values()].map((s) => s.bytes));
   return format(
     `${MADE}
@@ -111,11 +123,26 @@ ${methods.join('\n')}
 export type RawKernels = Readonly<Record<string, (...args: number[]) => number>>;
 
 /**
- * The kernels with their arguments by name.
+ * The kernels with their arguments by name, each checked.
  * @param view  of the kernels' memory as it is now: it moves when the memory grows
  * @param at    where ARGUMENT_BYTES lie that nothing else uses; a multiple of 8
+ * @param isPlace  whether an address lies where arrays are handed out
  */
-export function bindKernels(raw: RawKernels, view: () => DataView, at: number): Kernels {
+export function bindKernels(
+  raw: RawKernels,
+  view: () => DataView,
+  at: number,
+  isPlace: (address: number) => boolean,
+): Kernels {
+  const refuse = (name: string, expected: string, value: unknown): never => {
+    throw new Error(\`The kernel \${name} is given \${String(value)}: \${expected} was expected.\`);
+  };
+  const whole = (v: number, name: string) => ((v | 0) === v ? v : refuse(name, 'a whole number of 32 bits', v));
+  // 0 stands for an array that is not there.
+  const place = (v: number, name: string) =>
+    Number.isInteger(v) && (v === 0 || isPlace(v)) ? v : refuse(name, 'a place in memory', v);
+  const real = (v: number, name: string) => (v === v ? v : refuse(name, 'a number', v));
+  const flag = (v: boolean, _name: string) => Number(v);
   return {
     ...(raw as unknown as Kernels),
     ${wrappers.join('\n')}

@@ -1,6 +1,7 @@
 import { readFileSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
 import { compileKernels, describeKernels } from '../../scripts/kernels.mjs';
+import { CoreError } from '../errors';
 import { BINARY } from './binary';
 import {
   bytes,
@@ -123,5 +124,43 @@ describe('warming memory up', () => {
     warmMemory(0, 1 << 20, 1 << 21);
     warmMemory(1 << 20, 1 << 22, 1 << 21);
     withHeap(roomFor(1 << 21), () => expect(bytes(1 << 21).every((v) => v === 0)).toBe(true));
+  });
+});
+
+describe('a kernel that goes wrong costs its own work and nothing of the next one’s', () => {
+  const lookedAt = () => {
+    const out = new Uint8Array(6);
+    const plane = Uint8Array.from({ length: 12 }, (_, i) => i);
+    call([plane], [out], 0, ({ k, at }) => k.thinOut(at(plane), 6, 2, 2, at(out)));
+    return [...out];
+  };
+  const memoryNow = () => withHeap(8, () => bytes(8).buffer);
+
+  it('when it writes beyond an array', () => {
+    const before = memoryNow();
+    expect(() => call([], [], 64, ({ k, scratch }) => k.fillBytes(scratch(64), 7, 65))).toThrow('beyond the end');
+    expect(memoryNow()).not.toBe(before);
+    expect(lookedAt()).toEqual([0, 2, 4, 0, 0, 0]);
+  });
+  it('when it runs out of the memory altogether', () => {
+    const before = memoryNow();
+    expect(() => call([], [], 64, ({ k, scratch }) => k.fillBytes(scratch(64), 7, 0x7fffffff))).toThrow();
+    expect(memoryNow()).not.toBe(before);
+    withHeap(roomFor(4096), () => expect(bytes(4096).every((v) => v === 0)).toBe(true));
+  });
+  it.each([1.5, NaN, 1e308, -(2 ** 40)])('when it is given %d for a count', (count) => {
+    expect(() => call([], [], 64, ({ k, scratch }) => k.fillBytes(scratch(64), 7, count))).toThrow('a whole number');
+  });
+  it('when it is given an address that nobody handed out', () => {
+    expect(() => call([], [], 64, ({ k }) => k.fillBytes(64, 7, 4))).toThrow('a place in memory');
+  });
+  it('a fault that a person can mend leaves the memory as it is', () => {
+    const before = memoryNow();
+    expect(() =>
+      withHeap(8, () => {
+        throw new CoreError('crop/empty');
+      }),
+    ).toThrow(CoreError);
+    expect(memoryNow()).toBe(before);
   });
 });

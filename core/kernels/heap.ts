@@ -1,4 +1,4 @@
-import { CoreError } from '../errors';
+import { CoreError, isCoreError } from '../errors';
 import { BINARY } from './binary';
 import { ARGUMENT_BYTES, type Kernels, type RawKernels, bindKernels } from './interface';
 
@@ -46,7 +46,11 @@ interface Heap {
   promised: number;
   /** From and to of what was ever handed out, in order and apart; all else is 0. */
   soiled: [from: number, to: number][];
+  /** Where a guard stands behind each array that was handed out and is not ended yet. */
+  guards: number[];
   depth: number;
+  /** A kernel broke off, was given nonsense or wrote where it must not: nothing here is to be trusted any more. */
+  isSpoiled: boolean;
 }
 
 let compiled: object | null = null;
@@ -62,15 +66,19 @@ function openHeap(): Heap {
   // Growing takes the buffer away from under a view of it.
   let view = new DataView(memory.buffer);
   const current = () => (view.buffer === memory.buffer ? view : (view = new DataView(memory.buffer)));
+  // Within this the kernels' own constants would be written over.
+  const isPlace = (at: number) => at >= BASE && at < memory.buffer.byteLength;
   const { exports } = new host.WebAssembly.Instance(compiled, { env: { memory, abort } });
   heap = {
-    kernels: bindKernels(exports, current, ARGUMENTS_AT),
+    kernels: bindKernels(exports, current, ARGUMENTS_AT, isPlace),
     memory,
     low: BASE,
     high: memory.buffer.byteLength,
     promised: 0,
     soiled: [],
+    guards: [],
     depth: 0,
+    isSpoiled: false,
   };
   return heap;
 }
@@ -105,7 +113,10 @@ export function warmMemory(from: number, to: number, most: number): void {
 /** What hosts hand out memory in, or less. */
 const HOST_PAGE = 4096;
 
-const aligned = (bytes: number) => Math.ceil(bytes / ALIGNMENT) * ALIGNMENT;
+/** Stands behind every array; a kernel that writes beyond its array's end changes it. */
+const GUARD = 0x5a17c0de;
+const GUARD_BYTES = ALIGNMENT;
+const aligned = (bytes: number) => Math.ceil(bytes / ALIGNMENT) * ALIGNMENT + GUARD_BYTES;
 const taken = (h: Heap) => h.low - BASE + h.memory.buffer.byteLength - h.high;
 
 /** What an array of so many bytes takes up. */
@@ -113,23 +124,43 @@ export const roomFor = (...bytes: number[]): number => bytes.reduce((sum, b) => 
 
 /**
  * Runs work that may ask for arrays in the kernels' memory, so many bytes in all at any time. All of them end with it:
- * what is to stay is copied first. Within such work no more than what was asked for at its beginning is at hand.
+ * what is to stay is copied first. A kernel that breaks off or writes beyond an array costs the work under way and the
+ * whole memory: the next work gets a fresh one. Within such work no more than what was asked for at its beginning is at hand.
  * @throws CoreError 'memory/too-little' when so much memory cannot be had
  */
 export function withHeap<T>(bytes: number, work: () => T): T {
   const h = openHeap();
   if (h.depth === 0) promise(h, bytes);
   else checkRoom(h, bytes);
-  const [low, high] = [h.low, h.high];
+  const [low, high, guarded] = [h.low, h.high, h.guards.length];
   h.depth++;
   try {
-    return work();
+    const result = work();
+    checkGuards(h, guarded);
+    return result;
+  } catch (error) {
+    // A fault that a person can mend leaves the memory as it is; any other may have spoiled it.
+    if (!isCoreError(error)) h.isSpoiled = true;
+    throw error;
   } finally {
     h.depth--;
     h.low = low;
     h.high = high;
-    if (h.depth === 0 && h.memory.buffer.byteLength > KEPT_PAGES * PAGE) heap = null;
+    h.guards.length = guarded;
+    if (h.depth === 0 && (h.isSpoiled || h.memory.buffer.byteLength > KEPT_PAGES * PAGE)) heap = null;
   }
+}
+
+function checkGuards(h: Heap, from: number): void {
+  const view = new DataView(h.memory.buffer);
+  for (const at of h.guards.slice(from))
+    for (let k = 0; k < GUARD_BYTES; k += 4)
+      if (view.getInt32(at + k, true) !== GUARD) throw new Error('A kernel wrote beyond the end of an array.');
+}
+
+function guard(h: Heap, at: number): void {
+  new Int32Array(h.memory.buffer, at, GUARD_BYTES / 4).fill(GUARD);
+  h.guards.push(at);
 }
 
 function promise(h: Heap, bytes: number): void {
@@ -159,6 +190,7 @@ function checkRoom(h: Heap, bytes: number): void {
 }
 
 function take(h: Heap, bytes: number, isCleared: boolean, fromEnd = !isCleared): number {
+  if (!Number.isSafeInteger(bytes) || bytes < 0) throw new Error(`There is no array of ${bytes} bytes.`);
   const room = aligned(bytes);
   checkRoom(h, room);
   const at = fromEnd ? h.high - room : h.low;
@@ -166,6 +198,7 @@ function take(h: Heap, bytes: number, isCleared: boolean, fromEnd = !isCleared):
   else h.low = at + room;
   if (isCleared) clear(h, at, at + room);
   soil(h, at, at + room);
+  guard(h, at + room - GUARD_BYTES);
   return at;
 }
 

@@ -566,344 +566,674 @@ export interface Kernels {
 export type RawKernels = Readonly<Record<string, (...args: number[]) => number>>;
 
 /**
- * The kernels with their arguments by name.
+ * The kernels with their arguments by name, each checked.
  * @param view  of the kernels' memory as it is now: it moves when the memory grows
  * @param at    where ARGUMENT_BYTES lie that nothing else uses; a multiple of 8
+ * @param isPlace  whether an address lies where arrays are handed out
  */
-export function bindKernels(raw: RawKernels, view: () => DataView, at: number): Kernels {
+export function bindKernels(
+  raw: RawKernels,
+  view: () => DataView,
+  at: number,
+  isPlace: (address: number) => boolean,
+): Kernels {
+  const refuse = (name: string, expected: string, value: unknown): never => {
+    throw new Error(`The kernel ${name} is given ${String(value)}: ${expected} was expected.`);
+  };
+  const whole = (v: number, name: string) => ((v | 0) === v ? v : refuse(name, 'a whole number of 32 bits', v));
+  // 0 stands for an array that is not there.
+  const place = (v: number, name: string) =>
+    Number.isInteger(v) && (v === 0 || isPlace(v)) ? v : refuse(name, 'a place in memory', v);
+  const real = (v: number, name: string) => (v === v ? v : refuse(name, 'a number', v));
+  const flag = (v: boolean, _name: string) => Number(v);
   return {
     ...(raw as unknown as Kernels),
     measureShape: (a) => {
       const v = view();
-      v.setInt32(at + 0, a.label, true);
-      v.setInt32(at + 4, a.left, true);
-      v.setInt32(at + 8, a.top, true);
-      v.setInt32(at + 12, a.right, true);
-      v.setInt32(at + 16, a.bottom, true);
-      v.setInt32(at + 20, a.step, true);
-      v.setInt32(at + 24, a.picture, true);
-      v.setInt32(at + 28, a.distance, true);
-      v.setInt32(at + 32, a.labels, true);
-      v.setInt32(at + 36, a.width, true);
-      v.setInt32(at + 40, a.height, true);
-      v.setInt8(at + 44, Number(a.byPlace));
-      v.setInt32(at + 48, a.out, true);
-      v.setInt32(at + 52, a.rim, true);
+      v.setInt32(at + 0, whole(a.label, 'measureShape: label'), true);
+      v.setInt32(at + 4, whole(a.left, 'measureShape: left'), true);
+      v.setInt32(at + 8, whole(a.top, 'measureShape: top'), true);
+      v.setInt32(at + 12, whole(a.right, 'measureShape: right'), true);
+      v.setInt32(at + 16, whole(a.bottom, 'measureShape: bottom'), true);
+      v.setInt32(at + 20, whole(a.step, 'measureShape: step'), true);
+      v.setInt32(at + 24, place(a.picture, 'measureShape: picture'), true);
+      v.setInt32(at + 28, place(a.distance, 'measureShape: distance'), true);
+      v.setInt32(at + 32, place(a.labels, 'measureShape: labels'), true);
+      v.setInt32(at + 36, whole(a.width, 'measureShape: width'), true);
+      v.setInt32(at + 40, whole(a.height, 'measureShape: height'), true);
+      v.setInt8(at + 44, flag(a.byPlace, 'measureShape: byPlace'));
+      v.setInt32(at + 48, place(a.out, 'measureShape: out'), true);
+      v.setInt32(at + 52, place(a.rim, 'measureShape: rim'), true);
       return raw.measureShape(at);
     },
+    bitsOfOthers: (labels, width, height, out) =>
+      raw.bitsOfOthers(
+        place(labels, 'bitsOfOthers: labels'),
+        whole(width, 'bitsOfOthers: width'),
+        whole(height, 'bitsOfOthers: height'),
+        place(out, 'bitsOfOthers: out'),
+      ),
     castRays: (a) => {
       const v = view();
-      v.setInt32(at + 0, a.rim, true);
-      v.setInt32(at + 4, a.length, true);
-      v.setInt32(at + 8, a.step, true);
-      v.setInt32(at + 12, a.own, true);
-      v.setInt32(at + 16, a.labels, true);
-      v.setInt32(at + 20, a.others, true);
-      v.setInt32(at + 24, a.width, true);
-      v.setInt32(at + 28, a.height, true);
-      v.setFloat64(at + 32, a.limit, true);
-      v.setInt32(at + 40, a.out, true);
+      v.setInt32(at + 0, place(a.rim, 'castRays: rim'), true);
+      v.setInt32(at + 4, whole(a.length, 'castRays: length'), true);
+      v.setInt32(at + 8, whole(a.step, 'castRays: step'), true);
+      v.setInt32(at + 12, whole(a.own, 'castRays: own'), true);
+      v.setInt32(at + 16, place(a.labels, 'castRays: labels'), true);
+      v.setInt32(at + 20, place(a.others, 'castRays: others'), true);
+      v.setInt32(at + 24, whole(a.width, 'castRays: width'), true);
+      v.setInt32(at + 28, whole(a.height, 'castRays: height'), true);
+      v.setFloat64(at + 32, real(a.limit, 'castRays: limit'), true);
+      v.setInt32(at + 40, place(a.out, 'castRays: out'), true);
       return raw.castRays(at);
     },
     deepPoint: (a) => {
       const v = view();
-      v.setInt32(at + 0, a.start, true);
-      v.setInt32(at + 4, a.label, true);
-      v.setInt32(at + 8, a.left, true);
-      v.setInt32(at + 12, a.top, true);
-      v.setInt32(at + 16, a.right, true);
-      v.setInt32(at + 20, a.bottom, true);
-      v.setInt32(at + 24, a.step, true);
-      v.setInt32(at + 28, a.labels, true);
-      v.setInt32(at + 32, a.width, true);
+      v.setInt32(at + 0, whole(a.start, 'deepPoint: start'), true);
+      v.setInt32(at + 4, whole(a.label, 'deepPoint: label'), true);
+      v.setInt32(at + 8, whole(a.left, 'deepPoint: left'), true);
+      v.setInt32(at + 12, whole(a.top, 'deepPoint: top'), true);
+      v.setInt32(at + 16, whole(a.right, 'deepPoint: right'), true);
+      v.setInt32(at + 20, whole(a.bottom, 'deepPoint: bottom'), true);
+      v.setInt32(at + 24, whole(a.step, 'deepPoint: step'), true);
+      v.setInt32(at + 28, place(a.labels, 'deepPoint: labels'), true);
+      v.setInt32(at + 32, whole(a.width, 'deepPoint: width'), true);
       return raw.deepPoint(at);
     },
     measureBody: (a) => {
       const v = view();
-      v.setInt32(at + 0, a.start, true);
-      v.setInt32(at + 4, a.id, true);
-      v.setInt32(at + 8, a.labels, true);
-      v.setInt32(at + 12, a.width, true);
-      v.setInt32(at + 16, a.total, true);
-      v.setInt32(at + 20, a.piece, true);
-      v.setInt32(at + 24, a.stack, true);
+      v.setInt32(at + 0, whole(a.start, 'measureBody: start'), true);
+      v.setInt32(at + 4, whole(a.id, 'measureBody: id'), true);
+      v.setInt32(at + 8, place(a.labels, 'measureBody: labels'), true);
+      v.setInt32(at + 12, whole(a.width, 'measureBody: width'), true);
+      v.setInt32(at + 16, whole(a.total, 'measureBody: total'), true);
+      v.setInt32(at + 20, place(a.piece, 'measureBody: piece'), true);
+      v.setInt32(at + 24, place(a.stack, 'measureBody: stack'), true);
       return raw.measureBody(at);
     },
     relabel: (a) => {
       const v = view();
-      v.setInt32(at + 0, a.label, true);
-      v.setInt32(at + 4, a.left, true);
-      v.setInt32(at + 8, a.top, true);
-      v.setInt32(at + 12, a.right, true);
-      v.setInt32(at + 16, a.bottom, true);
-      v.setInt32(at + 20, a.labels, true);
-      v.setInt32(at + 24, a.width, true);
-      v.setInt32(at + 28, a.to, true);
+      v.setInt32(at + 0, whole(a.label, 'relabel: label'), true);
+      v.setInt32(at + 4, whole(a.left, 'relabel: left'), true);
+      v.setInt32(at + 8, whole(a.top, 'relabel: top'), true);
+      v.setInt32(at + 12, whole(a.right, 'relabel: right'), true);
+      v.setInt32(at + 16, whole(a.bottom, 'relabel: bottom'), true);
+      v.setInt32(at + 20, place(a.labels, 'relabel: labels'), true);
+      v.setInt32(at + 24, whole(a.width, 'relabel: width'), true);
+      v.setInt32(at + 28, whole(a.to, 'relabel: to'), true);
       return raw.relabel(at);
     },
+    bleed: (picture, w, h, room, runList) =>
+      raw.bleed(
+        place(picture, 'bleed: picture'),
+        whole(w, 'bleed: w'),
+        whole(h, 'bleed: h'),
+        place(room, 'bleed: room'),
+        place(runList, 'bleed: runList'),
+      ),
+    startBox: (width) => raw.startBox(whole(width, 'startBox: width')),
     boxStrays: (a) => {
       const v = view();
-      v.setInt32(at + 0, a.picture, true);
-      v.setInt32(at + 4, a.width, true);
-      v.setInt32(at + 8, a.rows, true);
-      v.setInt32(at + 12, a.y0, true);
-      v.setInt32(at + 16, a.r, true);
-      v.setInt32(at + 20, a.g, true);
-      v.setInt32(at + 24, a.b, true);
-      v.setInt32(at + 28, a.above, true);
+      v.setInt32(at + 0, place(a.picture, 'boxStrays: picture'), true);
+      v.setInt32(at + 4, whole(a.width, 'boxStrays: width'), true);
+      v.setInt32(at + 8, whole(a.rows, 'boxStrays: rows'), true);
+      v.setInt32(at + 12, whole(a.y0, 'boxStrays: y0'), true);
+      v.setInt32(at + 16, whole(a.r, 'boxStrays: r'), true);
+      v.setInt32(at + 20, whole(a.g, 'boxStrays: g'), true);
+      v.setInt32(at + 24, whole(a.b, 'boxStrays: b'), true);
+      v.setInt32(at + 28, whole(a.above, 'boxStrays: above'), true);
       return raw.boxStrays(at);
     },
+    boxAbove: (plane, width, rows, y0, above) =>
+      raw.boxAbove(
+        place(plane, 'boxAbove: plane'),
+        whole(width, 'boxAbove: width'),
+        whole(rows, 'boxAbove: rows'),
+        whole(y0, 'boxAbove: y0'),
+        whole(above, 'boxAbove: above'),
+      ),
+    boxVisible: (picture, width, rows, y0, leastAlpha) =>
+      raw.boxVisible(
+        place(picture, 'boxVisible: picture'),
+        whole(width, 'boxVisible: width'),
+        whole(rows, 'boxVisible: rows'),
+        whole(y0, 'boxVisible: y0'),
+        whole(leastAlpha, 'boxVisible: leastAlpha'),
+      ),
+    countTransparent: (picture, count) =>
+      raw.countTransparent(place(picture, 'countTransparent: picture'), whole(count, 'countTransparent: count')),
     binDirections: (a) => {
       const v = view();
-      v.setInt32(at + 0, a.picture, true);
-      v.setInt32(at + 4, a.width, true);
-      v.setInt32(at + 8, a.list, true);
-      v.setInt32(at + 12, a.count, true);
-      v.setInt32(at + 16, a.step, true);
-      v.setInt32(at + 20, a.pixels, true);
-      v.setInt32(at + 24, a.keys, true);
-      v.setInt32(at + 28, a.lengths, true);
-      v.setInt32(at + 32, a.counts, true);
+      v.setInt32(at + 0, place(a.picture, 'binDirections: picture'), true);
+      v.setInt32(at + 4, whole(a.width, 'binDirections: width'), true);
+      v.setInt32(at + 8, place(a.list, 'binDirections: list'), true);
+      v.setInt32(at + 12, whole(a.count, 'binDirections: count'), true);
+      v.setInt32(at + 16, whole(a.step, 'binDirections: step'), true);
+      v.setInt32(at + 20, place(a.pixels, 'binDirections: pixels'), true);
+      v.setInt32(at + 24, place(a.keys, 'binDirections: keys'), true);
+      v.setInt32(at + 28, place(a.lengths, 'binDirections: lengths'), true);
+      v.setInt32(at + 32, place(a.counts, 'binDirections: counts'), true);
       return raw.binDirections(at);
     },
     ofDirection: (a) => {
       const v = view();
-      v.setInt32(at + 0, a.key, true);
-      v.setInt32(at + 4, a.count, true);
-      v.setInt32(at + 8, a.pixels, true);
-      v.setInt32(at + 12, a.keys, true);
-      v.setInt32(at + 16, a.lengths, true);
-      v.setInt32(at + 20, a.outPixels, true);
-      v.setInt32(at + 24, a.outLengths, true);
+      v.setInt32(at + 0, whole(a.key, 'ofDirection: key'), true);
+      v.setInt32(at + 4, whole(a.count, 'ofDirection: count'), true);
+      v.setInt32(at + 8, place(a.pixels, 'ofDirection: pixels'), true);
+      v.setInt32(at + 12, place(a.keys, 'ofDirection: keys'), true);
+      v.setInt32(at + 16, place(a.lengths, 'ofDirection: lengths'), true);
+      v.setInt32(at + 20, place(a.outPixels, 'ofDirection: outPixels'), true);
+      v.setInt32(at + 24, place(a.outLengths, 'ofDirection: outLengths'), true);
       return raw.ofDirection(at);
     },
     removeDirt: (a) => {
       const v = view();
-      v.setInt32(at + 0, a.distance, true);
-      v.setInt32(at + 4, a.labels, true);
-      v.setInt32(at + 8, a.runs, true);
-      v.setInt32(at + 12, a.runCount, true);
-      v.setInt32(at + 16, a.width, true);
-      v.setInt32(at + 20, a.total, true);
-      v.setInt32(at + 24, a.tolerance, true);
-      v.setFloat64(at + 32, a.strong, true);
-      v.setInt32(at + 40, a.most, true);
-      v.setInt32(at + 44, a.state, true);
-      v.setInt32(at + 48, a.piece, true);
+      v.setInt32(at + 0, place(a.distance, 'removeDirt: distance'), true);
+      v.setInt32(at + 4, place(a.labels, 'removeDirt: labels'), true);
+      v.setInt32(at + 8, place(a.runs, 'removeDirt: runs'), true);
+      v.setInt32(at + 12, whole(a.runCount, 'removeDirt: runCount'), true);
+      v.setInt32(at + 16, whole(a.width, 'removeDirt: width'), true);
+      v.setInt32(at + 20, whole(a.total, 'removeDirt: total'), true);
+      v.setInt32(at + 24, whole(a.tolerance, 'removeDirt: tolerance'), true);
+      v.setFloat64(at + 32, real(a.strong, 'removeDirt: strong'), true);
+      v.setInt32(at + 40, whole(a.most, 'removeDirt: most'), true);
+      v.setInt32(at + 44, place(a.state, 'removeDirt: state'), true);
+      v.setInt32(at + 48, place(a.piece, 'removeDirt: piece'), true);
       return raw.removeDirt(at);
     },
     findEdge: (a) => {
       const v = view();
-      v.setInt32(at + 0, a.ofLabels, true);
-      v.setInt32(at + 4, a.openByLabel, true);
-      v.setInt32(at + 8, a.runs, true);
-      v.setInt32(at + 12, a.rowStart, true);
-      v.setInt32(at + 16, a.w, true);
-      v.setInt32(at + 20, a.h, true);
-      v.setInt32(at + 24, a.ofDepth, true);
-      v.setInt32(at + 28, a.room, true);
+      v.setInt32(at + 0, place(a.ofLabels, 'findEdge: ofLabels'), true);
+      v.setInt32(at + 4, place(a.openByLabel, 'findEdge: openByLabel'), true);
+      v.setInt32(at + 8, place(a.runs, 'findEdge: runs'), true);
+      v.setInt32(at + 12, place(a.rowStart, 'findEdge: rowStart'), true);
+      v.setInt32(at + 16, whole(a.w, 'findEdge: w'), true);
+      v.setInt32(at + 20, whole(a.h, 'findEdge: h'), true);
+      v.setInt32(at + 24, place(a.ofDepth, 'findEdge: ofDepth'), true);
+      v.setInt32(at + 28, place(a.room, 'findEdge: room'), true);
       return raw.findEdge(at);
     },
+    growRing: (ring, count, next, mark, wanted) =>
+      raw.growRing(
+        place(ring, 'growRing: ring'),
+        whole(count, 'growRing: count'),
+        place(next, 'growRing: next'),
+        whole(mark, 'growRing: mark'),
+        whole(wanted, 'growRing: wanted'),
+      ),
+    copyMark: (picture, ofLabels, openByLabel, runs, runCount, out) =>
+      raw.copyMark(
+        place(picture, 'copyMark: picture'),
+        place(ofLabels, 'copyMark: ofLabels'),
+        place(openByLabel, 'copyMark: openByLabel'),
+        place(runs, 'copyMark: runs'),
+        whole(runCount, 'copyMark: runCount'),
+        place(out, 'copyMark: out'),
+      ),
+    countDistances: (ring, length, distance, ofLabels, count) =>
+      raw.countDistances(
+        place(ring, 'countDistances: ring'),
+        whole(length, 'countDistances: length'),
+        place(distance, 'countDistances: distance'),
+        place(ofLabels, 'countDistances: ofLabels'),
+        place(count, 'countDistances: count'),
+      ),
     binColours: (a) => {
       const v = view();
-      v.setInt32(at + 0, a.picture, true);
-      v.setInt32(at + 4, a.w, true);
-      v.setInt32(at + 8, a.nearest, true);
-      v.setInt32(at + 12, a.ring, true);
-      v.setInt32(at + 16, a.length, true);
-      v.setInt32(at + 20, a.bins, true);
-      v.setInt32(at + 24, a.seen, true);
+      v.setInt32(at + 0, place(a.picture, 'binColours: picture'), true);
+      v.setInt32(at + 4, whole(a.w, 'binColours: w'), true);
+      v.setInt32(at + 8, place(a.nearest, 'binColours: nearest'), true);
+      v.setInt32(at + 12, place(a.ring, 'binColours: ring'), true);
+      v.setInt32(at + 16, whole(a.length, 'binColours: length'), true);
+      v.setInt32(at + 20, place(a.bins, 'binColours: bins'), true);
+      v.setInt32(at + 24, whole(a.seen, 'binColours: seen'), true);
       return raw.binColours(at);
     },
     strongestOfThin: (a) => {
       const v = view();
-      v.setInt32(at + 0, a.ring, true);
-      v.setInt32(at + 4, a.length, true);
-      v.setInt32(at + 8, a.nearest, true);
-      v.setInt32(at + 12, a.distance, true);
-      v.setInt32(at + 16, a.w, true);
-      v.setInt32(at + 20, a.h, true);
-      v.setInt32(at + 24, a.out, true);
+      v.setInt32(at + 0, place(a.ring, 'strongestOfThin: ring'), true);
+      v.setInt32(at + 4, whole(a.length, 'strongestOfThin: length'), true);
+      v.setInt32(at + 8, place(a.nearest, 'strongestOfThin: nearest'), true);
+      v.setInt32(at + 12, place(a.distance, 'strongestOfThin: distance'), true);
+      v.setInt32(at + 16, whole(a.w, 'strongestOfThin: w'), true);
+      v.setInt32(at + 20, whole(a.h, 'strongestOfThin: h'), true);
+      v.setInt32(at + 24, place(a.out, 'strongestOfThin: out'), true);
       return raw.strongestOfThin(at);
     },
+    strongestNear: (distance, x, y, w, h) =>
+      raw.strongestNear(
+        place(distance, 'strongestNear: distance'),
+        whole(x, 'strongestNear: x'),
+        whole(y, 'strongestNear: y'),
+        whole(w, 'strongestNear: w'),
+        whole(h, 'strongestNear: h'),
+      ),
+    sampleMark: (picture, ofMark, ofDepth, total, step, out) =>
+      raw.sampleMark(
+        place(picture, 'sampleMark: picture'),
+        place(ofMark, 'sampleMark: ofMark'),
+        place(ofDepth, 'sampleMark: ofDepth'),
+        whole(total, 'sampleMark: total'),
+        whole(step, 'sampleMark: step'),
+        place(out, 'sampleMark: out'),
+      ),
+    countColours: (samples, length, counts) =>
+      raw.countColours(
+        place(samples, 'countColours: samples'),
+        whole(length, 'countColours: length'),
+        place(counts, 'countColours: counts'),
+      ),
     sumWithin: (a) => {
       const v = view();
-      v.setInt32(at + 0, a.samples, true);
-      v.setInt32(at + 4, a.length, true);
-      v.setFloat64(at + 8, a.r, true);
-      v.setFloat64(at + 16, a.g, true);
-      v.setFloat64(at + 24, a.b, true);
-      v.setFloat64(at + 32, a.reach, true);
-      v.setInt32(at + 40, a.sums, true);
+      v.setInt32(at + 0, place(a.samples, 'sumWithin: samples'), true);
+      v.setInt32(at + 4, whole(a.length, 'sumWithin: length'), true);
+      v.setFloat64(at + 8, real(a.r, 'sumWithin: r'), true);
+      v.setFloat64(at + 16, real(a.g, 'sumWithin: g'), true);
+      v.setFloat64(at + 24, real(a.b, 'sumWithin: b'), true);
+      v.setFloat64(at + 32, real(a.reach, 'sumWithin: reach'), true);
+      v.setInt32(at + 40, place(a.sums, 'sumWithin: sums'), true);
       return raw.sumWithin(at);
     },
     setFill: (a) => {
       const v = view();
-      v.setInt32(at + 0, a.ofPlane, true);
-      v.setInt32(at + 4, a.ofLabels, true);
-      v.setInt32(at + 8, a.ofState, true);
-      v.setInt32(at + 12, a.w, true);
-      v.setInt32(at + 16, a.h, true);
-      v.setInt32(at + 20, a.most, true);
-      v.setInt32(at + 24, a.room, true);
+      v.setInt32(at + 0, place(a.ofPlane, 'setFill: ofPlane'), true);
+      v.setInt32(at + 4, place(a.ofLabels, 'setFill: ofLabels'), true);
+      v.setInt32(at + 8, place(a.ofState, 'setFill: ofState'), true);
+      v.setInt32(at + 12, whole(a.w, 'setFill: w'), true);
+      v.setInt32(at + 16, whole(a.h, 'setFill: h'), true);
+      v.setInt32(at + 20, whole(a.most, 'setFill: most'), true);
+      v.setInt32(at + 24, place(a.room, 'setFill: room'), true);
       return raw.setFill(at);
     },
+    fillFrom: (start, label) => raw.fillFrom(whole(start, 'fillFrom: start'), whole(label, 'fillFrom: label')),
+    nextPatch: (runs, runCount) =>
+      raw.nextPatch(place(runs, 'nextPatch: runs'), whole(runCount, 'nextPatch: runCount')),
     findFlat: (a) => {
       const v = view();
-      v.setInt32(at + 0, a.picture, true);
-      v.setInt32(at + 4, a.distance, true);
-      v.setInt32(at + 8, a.above, true);
-      v.setInt32(at + 12, a.palest, true);
-      v.setFloat64(at + 16, a.flat, true);
-      v.setInt32(at + 24, a.runs, true);
-      v.setInt32(at + 28, a.runCount, true);
-      v.setInt32(at + 32, a.step, true);
-      v.setInt32(at + 36, a.list, true);
+      v.setInt32(at + 0, place(a.picture, 'findFlat: picture'), true);
+      v.setInt32(at + 4, place(a.distance, 'findFlat: distance'), true);
+      v.setInt32(at + 8, whole(a.above, 'findFlat: above'), true);
+      v.setInt32(at + 12, whole(a.palest, 'findFlat: palest'), true);
+      v.setFloat64(at + 16, real(a.flat, 'findFlat: flat'), true);
+      v.setInt32(at + 24, place(a.runs, 'findFlat: runs'), true);
+      v.setInt32(at + 28, whole(a.runCount, 'findFlat: runCount'), true);
+      v.setInt32(at + 32, place(a.step, 'findFlat: step'), true);
+      v.setInt32(at + 36, place(a.list, 'findFlat: list'), true);
       return raw.findFlat(at);
     },
+    nextMarked: (list, k, count) =>
+      raw.nextMarked(place(list, 'nextMarked: list'), whole(k, 'nextMarked: k'), whole(count, 'nextMarked: count')),
+    setGroundColour: (r, g, b) =>
+      raw.setGroundColour(real(r, 'setGroundColour: r'), real(g, 'setGroundColour: g'), real(b, 'setGroundColour: b')),
+    setGroundPlane: (at, stride) =>
+      raw.setGroundPlane(place(at, 'setGroundPlane: at'), whole(stride, 'setGroundPlane: stride')),
     setGroundSurface: (a) => {
       const v = view();
-      v.setInt32(at + 0, a.channel, true);
-      v.setFloat64(at + 8, a.k0, true);
-      v.setFloat64(at + 16, a.k1, true);
-      v.setFloat64(at + 24, a.k2, true);
-      v.setFloat64(at + 32, a.k3, true);
-      v.setFloat64(at + 40, a.k4, true);
-      v.setFloat64(at + 48, a.k5, true);
+      v.setInt32(at + 0, whole(a.channel, 'setGroundSurface: channel'), true);
+      v.setFloat64(at + 8, real(a.k0, 'setGroundSurface: k0'), true);
+      v.setFloat64(at + 16, real(a.k1, 'setGroundSurface: k1'), true);
+      v.setFloat64(at + 24, real(a.k2, 'setGroundSurface: k2'), true);
+      v.setFloat64(at + 32, real(a.k3, 'setGroundSurface: k3'), true);
+      v.setFloat64(at + 40, real(a.k4, 'setGroundSurface: k4'), true);
+      v.setFloat64(at + 48, real(a.k5, 'setGroundSurface: k5'), true);
       return raw.setGroundSurface(at);
     },
+    setGroundFrame: (x, y, width, height) =>
+      raw.setGroundFrame(
+        real(x, 'setGroundFrame: x'),
+        real(y, 'setGroundFrame: y'),
+        real(width, 'setGroundFrame: width'),
+        real(height, 'setGroundFrame: height'),
+      ),
+    distanceFromColour: (picture, count, r, g, b, out) =>
+      raw.distanceFromColour(
+        place(picture, 'distanceFromColour: picture'),
+        whole(count, 'distanceFromColour: count'),
+        whole(r, 'distanceFromColour: r'),
+        whole(g, 'distanceFromColour: g'),
+        whole(b, 'distanceFromColour: b'),
+        place(out, 'distanceFromColour: out'),
+      ),
+    distanceFromSurface: (picture, width, height, out) =>
+      raw.distanceFromSurface(
+        place(picture, 'distanceFromSurface: picture'),
+        whole(width, 'distanceFromSurface: width'),
+        whole(height, 'distanceFromSurface: height'),
+        place(out, 'distanceFromSurface: out'),
+      ),
+    distanceFromPlane: (picture, count, under, out) =>
+      raw.distanceFromPlane(
+        place(picture, 'distanceFromPlane: picture'),
+        whole(count, 'distanceFromPlane: count'),
+        place(under, 'distanceFromPlane: under'),
+        place(out, 'distanceFromPlane: out'),
+      ),
+    copyBytes: (from, to, count) =>
+      raw.copyBytes(place(from, 'copyBytes: from'), place(to, 'copyBytes: to'), whole(count, 'copyBytes: count')),
+    moveRows: (plane, stride, x, y, width, height) =>
+      raw.moveRows(
+        place(plane, 'moveRows: plane'),
+        whole(stride, 'moveRows: stride'),
+        whole(x, 'moveRows: x'),
+        whole(y, 'moveRows: y'),
+        whole(width, 'moveRows: width'),
+        whole(height, 'moveRows: height'),
+      ),
+    fillBytes: (at, value, count) =>
+      raw.fillBytes(place(at, 'fillBytes: at'), whole(value, 'fillBytes: value'), whole(count, 'fillBytes: count')),
     sampleRipple: (a) => {
       const v = view();
-      v.setInt32(at + 0, a.distance, true);
-      v.setInt32(at + 4, a.runs, true);
-      v.setInt32(at + 8, a.rowStart, true);
-      v.setInt32(at + 12, a.width, true);
-      v.setInt32(at + 16, a.height, true);
-      v.setInt32(at + 20, a.step, true);
-      v.setInt32(at + 24, a.count, true);
+      v.setInt32(at + 0, place(a.distance, 'sampleRipple: distance'), true);
+      v.setInt32(at + 4, place(a.runs, 'sampleRipple: runs'), true);
+      v.setInt32(at + 8, place(a.rowStart, 'sampleRipple: rowStart'), true);
+      v.setInt32(at + 12, whole(a.width, 'sampleRipple: width'), true);
+      v.setInt32(at + 16, whole(a.height, 'sampleRipple: height'), true);
+      v.setInt32(at + 20, whole(a.step, 'sampleRipple: step'), true);
+      v.setInt32(at + 24, place(a.count, 'sampleRipple: count'), true);
       return raw.sampleRipple(at);
     },
     cellsNearStrong: (a) => {
       const v = view();
-      v.setInt32(at + 0, a.distance, true);
-      v.setInt32(at + 4, a.runs, true);
-      v.setInt32(at + 8, a.rowStart, true);
-      v.setInt32(at + 12, a.width, true);
-      v.setInt32(at + 16, a.height, true);
-      v.setInt32(at + 20, a.strong, true);
-      v.setInt32(at + 24, a.cells, true);
+      v.setInt32(at + 0, place(a.distance, 'cellsNearStrong: distance'), true);
+      v.setInt32(at + 4, place(a.runs, 'cellsNearStrong: runs'), true);
+      v.setInt32(at + 8, place(a.rowStart, 'cellsNearStrong: rowStart'), true);
+      v.setInt32(at + 12, whole(a.width, 'cellsNearStrong: width'), true);
+      v.setInt32(at + 16, whole(a.height, 'cellsNearStrong: height'), true);
+      v.setInt32(at + 20, place(a.strong, 'cellsNearStrong: strong'), true);
+      v.setInt32(at + 24, place(a.cells, 'cellsNearStrong: cells'), true);
       return raw.cellsNearStrong(at);
     },
     exceptPale: (a) => {
       const v = view();
-      v.setInt32(at + 0, a.cells, true);
-      v.setInt32(at + 4, a.near, true);
-      v.setInt32(at + 8, a.seen, true);
-      v.setInt32(at + 12, a.queue, true);
-      v.setInt32(at + 16, a.distance, true);
-      v.setInt32(at + 20, a.width, true);
-      v.setInt32(at + 24, a.height, true);
-      v.setInt32(at + 28, a.forgiven, true);
+      v.setInt32(at + 0, place(a.cells, 'exceptPale: cells'), true);
+      v.setInt32(at + 4, place(a.near, 'exceptPale: near'), true);
+      v.setInt32(at + 8, place(a.seen, 'exceptPale: seen'), true);
+      v.setInt32(at + 12, place(a.queue, 'exceptPale: queue'), true);
+      v.setInt32(at + 16, place(a.distance, 'exceptPale: distance'), true);
+      v.setInt32(at + 20, whole(a.width, 'exceptPale: width'), true);
+      v.setInt32(at + 24, whole(a.height, 'exceptPale: height'), true);
+      v.setInt32(at + 28, whole(a.forgiven, 'exceptPale: forgiven'), true);
       return raw.exceptPale(at);
     },
     forgive: (a) => {
       const v = view();
-      v.setInt32(at + 0, a.distance, true);
-      v.setInt32(at + 4, a.runs, true);
-      v.setInt32(at + 8, a.runCount, true);
-      v.setInt32(at + 12, a.cells, true);
-      v.setInt32(at + 16, a.width, true);
-      v.setInt32(at + 20, a.forgiven, true);
-      v.setInt32(at + 24, a.out, true);
+      v.setInt32(at + 0, place(a.distance, 'forgive: distance'), true);
+      v.setInt32(at + 4, place(a.runs, 'forgive: runs'), true);
+      v.setInt32(at + 8, whole(a.runCount, 'forgive: runCount'), true);
+      v.setInt32(at + 12, place(a.cells, 'forgive: cells'), true);
+      v.setInt32(at + 16, whole(a.width, 'forgive: width'), true);
+      v.setInt32(at + 20, whole(a.forgiven, 'forgive: forgiven'), true);
+      v.setInt32(at + 24, place(a.out, 'forgive: out'), true);
       return raw.forgive(at);
     },
     findSegments: (a) => {
       const v = view();
-      v.setInt32(at + 0, a.distance, true);
-      v.setInt32(at + 4, a.width, true);
-      v.setInt32(at + 8, a.height, true);
-      v.setInt32(at + 12, a.deepFrom, true);
-      v.setInt32(at + 16, a.state, true);
-      v.setInt32(at + 20, a.runs, true);
-      v.setInt32(at + 24, a.rowStart, true);
+      v.setInt32(at + 0, place(a.distance, 'findSegments: distance'), true);
+      v.setInt32(at + 4, whole(a.width, 'findSegments: width'), true);
+      v.setInt32(at + 8, whole(a.height, 'findSegments: height'), true);
+      v.setInt32(at + 12, whole(a.deepFrom, 'findSegments: deepFrom'), true);
+      v.setInt32(at + 16, place(a.state, 'findSegments: state'), true);
+      v.setInt32(at + 20, place(a.runs, 'findSegments: runs'), true);
+      v.setInt32(at + 24, place(a.rowStart, 'findSegments: rowStart'), true);
       return raw.findSegments(at);
     },
+    findRuns: (state, width, height, runs, rowStart) =>
+      raw.findRuns(
+        place(state, 'findRuns: state'),
+        whole(width, 'findRuns: width'),
+        whole(height, 'findRuns: height'),
+        place(runs, 'findRuns: runs'),
+        place(rowStart, 'findRuns: rowStart'),
+      ),
+    countBytes: (plane, length, count) =>
+      raw.countBytes(
+        place(plane, 'countBytes: plane'),
+        whole(length, 'countBytes: length'),
+        place(count, 'countBytes: count'),
+      ),
+    thinOut: (plane, width, height, step, out) =>
+      raw.thinOut(
+        place(plane, 'thinOut: plane'),
+        whole(width, 'thinOut: width'),
+        whole(height, 'thinOut: height'),
+        whole(step, 'thinOut: step'),
+        place(out, 'thinOut: out'),
+      ),
+    floodOrder: (distance, w, h, level, scratch) =>
+      raw.floodOrder(
+        place(distance, 'floodOrder: distance'),
+        whole(w, 'floodOrder: w'),
+        whole(h, 'floodOrder: h'),
+        place(level, 'floodOrder: level'),
+        place(scratch, 'floodOrder: scratch'),
+      ),
+    markMixed: (pixels, length, width, state) =>
+      raw.markMixed(
+        place(pixels, 'markMixed: pixels'),
+        whole(length, 'markMixed: length'),
+        whole(width, 'markMixed: width'),
+        place(state, 'markMixed: state'),
+      ),
+    smoothDistance: (out) => raw.smoothDistance(place(out, 'smoothDistance: out')),
+    countLevels: (members, count, counts) =>
+      raw.countLevels(
+        place(members, 'countLevels: members'),
+        whole(count, 'countLevels: count'),
+        place(counts, 'countLevels: counts'),
+      ),
+    sumColours: (members, count, most, sums) =>
+      raw.sumColours(
+        place(members, 'sumColours: members'),
+        whole(count, 'sumColours: count'),
+        whole(most, 'sumColours: most'),
+        place(sums, 'sumColours: sums'),
+      ),
     keepOnLine: (a) => {
       const v = view();
-      v.setInt32(at + 0, a.members, true);
-      v.setInt32(at + 4, a.count, true);
-      v.setFloat64(at + 8, a.u0, true);
-      v.setFloat64(at + 16, a.u1, true);
-      v.setFloat64(at + 24, a.u2, true);
-      v.setFloat64(at + 32, a.length, true);
-      v.setInt32(at + 40, a.out, true);
+      v.setInt32(at + 0, place(a.members, 'keepOnLine: members'), true);
+      v.setInt32(at + 4, whole(a.count, 'keepOnLine: count'), true);
+      v.setFloat64(at + 8, real(a.u0, 'keepOnLine: u0'), true);
+      v.setFloat64(at + 16, real(a.u1, 'keepOnLine: u1'), true);
+      v.setFloat64(at + 24, real(a.u2, 'keepOnLine: u2'), true);
+      v.setFloat64(at + 32, real(a.length, 'keepOnLine: length'), true);
+      v.setInt32(at + 40, place(a.out, 'keepOnLine: out'), true);
       return raw.keepOnLine(at);
     },
+    countFade: (members, count, above, below, contour, out) =>
+      raw.countFade(
+        place(members, 'countFade: members'),
+        whole(count, 'countFade: count'),
+        real(above, 'countFade: above'),
+        real(below, 'countFade: below'),
+        real(contour, 'countFade: contour'),
+        place(out, 'countFade: out'),
+      ),
     countHigh: (a) => {
       const v = view();
-      v.setInt32(at + 0, a.members, true);
-      v.setInt32(at + 4, a.count, true);
-      v.setInt32(at + 8, a.step, true);
-      v.setFloat64(at + 16, a.half, true);
-      v.setFloat64(at + 24, a.flatBelow, true);
-      v.setInt32(at + 32, a.reach, true);
-      v.setInt32(at + 36, a.out, true);
+      v.setInt32(at + 0, place(a.members, 'countHigh: members'), true);
+      v.setInt32(at + 4, whole(a.count, 'countHigh: count'), true);
+      v.setInt32(at + 8, whole(a.step, 'countHigh: step'), true);
+      v.setFloat64(at + 16, real(a.half, 'countHigh: half'), true);
+      v.setFloat64(at + 24, real(a.flatBelow, 'countHigh: flatBelow'), true);
+      v.setInt32(at + 32, whole(a.reach, 'countHigh: reach'), true);
+      v.setInt32(at + 36, place(a.out, 'countHigh: out'), true);
       return raw.countHigh(at);
     },
+    labelsBeside: (members, count, noted, out) =>
+      raw.labelsBeside(
+        place(members, 'labelsBeside: members'),
+        whole(count, 'labelsBeside: count'),
+        place(noted, 'labelsBeside: noted'),
+        place(out, 'labelsBeside: out'),
+      ),
+    labelRegion: (members, count, label) =>
+      raw.labelRegion(
+        place(members, 'labelRegion: members'),
+        whole(count, 'labelRegion: count'),
+        whole(label, 'labelRegion: label'),
+      ),
+    addTail: (members, count, label, floor, farthest, room) =>
+      raw.addTail(
+        place(members, 'addTail: members'),
+        whole(count, 'addTail: count'),
+        whole(label, 'addTail: label'),
+        real(floor, 'addTail: floor'),
+        whole(farthest, 'addTail: farthest'),
+        place(room, 'addTail: room'),
+      ),
+    setSoftColour: (r, g, b) =>
+      raw.setSoftColour(real(r, 'setSoftColour: r'), real(g, 'setSoftColour: g'), real(b, 'setSoftColour: b')),
+    alphasOf: (members, count, step, out) =>
+      raw.alphasOf(
+        place(members, 'alphasOf: members'),
+        whole(count, 'alphasOf: count'),
+        whole(step, 'alphasOf: step'),
+        place(out, 'alphasOf: out'),
+      ),
+    writeSoft: (members, count, out) =>
+      raw.writeSoft(
+        place(members, 'writeSoft: members'),
+        whole(count, 'writeSoft: count'),
+        place(out, 'writeSoft: out'),
+      ),
+    addShaded: (members, count, tolerated, seen, room) =>
+      raw.addShaded(
+        place(members, 'addShaded: members'),
+        whole(count, 'addShaded: count'),
+        real(tolerated, 'addShaded: tolerated'),
+        place(seen, 'addShaded: seen'),
+        place(room, 'addShaded: room'),
+      ),
     startSoft: (a) => {
       const v = view();
-      v.setInt32(at + 0, a.ofPicture, true);
-      v.setInt32(at + 4, a.ofDistance, true);
-      v.setInt32(at + 8, a.ofLabels, true);
-      v.setInt32(at + 12, a.openByLabel, true);
-      v.setInt32(at + 16, a.ofRegion, true);
-      v.setInt32(at + 20, a.w, true);
-      v.setInt32(at + 24, a.h, true);
-      v.setFloat64(at + 32, a.steepest, true);
+      v.setInt32(at + 0, place(a.ofPicture, 'startSoft: ofPicture'), true);
+      v.setInt32(at + 4, place(a.ofDistance, 'startSoft: ofDistance'), true);
+      v.setInt32(at + 8, place(a.ofLabels, 'startSoft: ofLabels'), true);
+      v.setInt32(at + 12, place(a.openByLabel, 'startSoft: openByLabel'), true);
+      v.setInt32(at + 16, place(a.ofRegion, 'startSoft: ofRegion'), true);
+      v.setInt32(at + 20, whole(a.w, 'startSoft: w'), true);
+      v.setInt32(at + 24, whole(a.h, 'startSoft: h'), true);
+      v.setFloat64(at + 32, real(a.steepest, 'startSoft: steepest'), true);
       return raw.startSoft(at);
     },
+    nextSoftSeed: (runs, runCount) =>
+      raw.nextSoftSeed(place(runs, 'nextSoftSeed: runs'), whole(runCount, 'nextSoftSeed: runCount')),
+    growSoft: (start, faintest, members, room) =>
+      raw.growSoft(
+        whole(start, 'growSoft: start'),
+        real(faintest, 'growSoft: faintest'),
+        place(members, 'growSoft: members'),
+        place(room, 'growSoft: room'),
+      ),
+    growCore: (grown, count, room, own) =>
+      raw.growCore(
+        place(grown, 'growCore: grown'),
+        whole(count, 'growCore: count'),
+        place(room, 'growCore: room'),
+        place(own, 'growCore: own'),
+      ),
     findSolid: (a) => {
       const v = view();
-      v.setInt32(at + 0, a.picture, true);
-      v.setInt32(at + 4, a.width, true);
-      v.setInt32(at + 8, a.height, true);
-      v.setInt32(at + 12, a.ring, true);
-      v.setInt32(at + 16, a.length, true);
-      v.setInt32(at + 20, a.distance, true);
-      v.setFloat64(at + 24, a.leastDistance, true);
-      v.setInt32(at + 32, a.depth, true);
-      v.setInt32(at + 36, a.flat, true);
-      v.setInt32(at + 40, a.nearest, true);
+      v.setInt32(at + 0, place(a.picture, 'findSolid: picture'), true);
+      v.setInt32(at + 4, whole(a.width, 'findSolid: width'), true);
+      v.setInt32(at + 8, whole(a.height, 'findSolid: height'), true);
+      v.setInt32(at + 12, place(a.ring, 'findSolid: ring'), true);
+      v.setInt32(at + 16, whole(a.length, 'findSolid: length'), true);
+      v.setInt32(at + 20, place(a.distance, 'findSolid: distance'), true);
+      v.setFloat64(at + 24, real(a.leastDistance, 'findSolid: leastDistance'), true);
+      v.setInt32(at + 32, place(a.depth, 'findSolid: depth'), true);
+      v.setInt32(at + 36, whole(a.flat, 'findSolid: flat'), true);
+      v.setInt32(at + 40, place(a.nearest, 'findSolid: nearest'), true);
       return raw.findSolid(at);
     },
+    handOn: (ring, length, nearest, width, total) =>
+      raw.handOn(
+        place(ring, 'handOn: ring'),
+        whole(length, 'handOn: length'),
+        place(nearest, 'handOn: nearest'),
+        whole(width, 'handOn: width'),
+        whole(total, 'handOn: total'),
+      ),
+    seedSoft: (ring, length, labels, behind) =>
+      raw.seedSoft(
+        place(ring, 'seedSoft: ring'),
+        whole(length, 'seedSoft: length'),
+        place(labels, 'seedSoft: labels'),
+        place(behind, 'seedSoft: behind'),
+      ),
+    handSoftOn: (ring, length, behind, width, height, room) =>
+      raw.handSoftOn(
+        place(ring, 'handSoftOn: ring'),
+        whole(length, 'handSoftOn: length'),
+        place(behind, 'handSoftOn: behind'),
+        whole(width, 'handSoftOn: width'),
+        whole(height, 'handSoftOn: height'),
+        place(room, 'handSoftOn: room'),
+      ),
+    startTrouble: (ofOut, w, h) =>
+      raw.startTrouble(place(ofOut, 'startTrouble: ofOut'), whole(w, 'startTrouble: w'), whole(h, 'startTrouble: h')),
     findTrouble: (a) => {
       const v = view();
-      v.setInt32(at + 0, a.distance, true);
-      v.setInt32(at + 4, a.runs, true);
-      v.setInt32(at + 8, a.runCount, true);
-      v.setInt32(at + 12, a.surely, true);
-      v.setFloat64(at + 16, a.tinted, true);
-      v.setInt32(at + 24, a.size, true);
-      v.setInt32(at + 28, a.amounts, true);
-      v.setInt32(at + 32, a.firsts, true);
-      v.setInt32(at + 36, a.order, true);
-      v.setInt32(at + 40, a.totals, true);
+      v.setInt32(at + 0, place(a.distance, 'findTrouble: distance'), true);
+      v.setInt32(at + 4, place(a.runs, 'findTrouble: runs'), true);
+      v.setInt32(at + 8, whole(a.runCount, 'findTrouble: runCount'), true);
+      v.setInt32(at + 12, whole(a.surely, 'findTrouble: surely'), true);
+      v.setFloat64(at + 16, real(a.tinted, 'findTrouble: tinted'), true);
+      v.setInt32(at + 24, whole(a.size, 'findTrouble: size'), true);
+      v.setInt32(at + 28, place(a.amounts, 'findTrouble: amounts'), true);
+      v.setInt32(at + 32, place(a.firsts, 'findTrouble: firsts'), true);
+      v.setInt32(at + 36, place(a.order, 'findTrouble: order'), true);
+      v.setInt32(at + 40, place(a.totals, 'findTrouble: totals'), true);
       return raw.findTrouble(at);
     },
+    countVisible: (step) => raw.countVisible(whole(step, 'countVisible: step')),
+    nextSpeck: (runs, runCount, most, alone, seen, piece) =>
+      raw.nextSpeck(
+        place(runs, 'nextSpeck: runs'),
+        whole(runCount, 'nextSpeck: runCount'),
+        real(most, 'nextSpeck: most'),
+        whole(alone, 'nextSpeck: alone'),
+        place(seen, 'nextSpeck: seen'),
+        place(piece, 'nextSpeck: piece'),
+      ),
     setUnmix: (a) => {
       const v = view();
-      v.setInt32(at + 0, a.ofPicture, true);
-      v.setInt32(at + 4, a.toOut, true);
-      v.setInt32(at + 8, a.ofDistance, true);
-      v.setInt32(at + 12, a.ofDepth, true);
-      v.setInt32(at + 16, a.ofNearest, true);
-      v.setInt32(at + 20, a.w, true);
-      v.setInt32(at + 24, a.h, true);
-      v.setFloat64(at + 32, a.floor, true);
-      v.setFloat64(at + 40, a.rippleBy, true);
-      v.setFloat64(at + 48, a.flatBy, true);
-      v.setFloat64(at + 56, a.soiledBy, true);
+      v.setInt32(at + 0, place(a.ofPicture, 'setUnmix: ofPicture'), true);
+      v.setInt32(at + 4, place(a.toOut, 'setUnmix: toOut'), true);
+      v.setInt32(at + 8, place(a.ofDistance, 'setUnmix: ofDistance'), true);
+      v.setInt32(at + 12, place(a.ofDepth, 'setUnmix: ofDepth'), true);
+      v.setInt32(at + 16, place(a.ofNearest, 'setUnmix: ofNearest'), true);
+      v.setInt32(at + 20, whole(a.w, 'setUnmix: w'), true);
+      v.setInt32(at + 24, whole(a.h, 'setUnmix: h'), true);
+      v.setFloat64(at + 32, real(a.floor, 'setUnmix: floor'), true);
+      v.setFloat64(at + 40, real(a.rippleBy, 'setUnmix: rippleBy'), true);
+      v.setFloat64(at + 48, real(a.flatBy, 'setUnmix: flatBy'), true);
+      v.setFloat64(at + 56, real(a.soiledBy, 'setUnmix: soiledBy'), true);
       return raw.setUnmix(at);
     },
+    setColours: (ofPalette, colours, ofFlats, flatColours) =>
+      raw.setColours(
+        place(ofPalette, 'setColours: ofPalette'),
+        whole(colours, 'setColours: colours'),
+        place(ofFlats, 'setColours: ofFlats'),
+        whole(flatColours, 'setColours: flatColours'),
+      ),
+    setBehind: (softBehind) => raw.setBehind(place(softBehind, 'setBehind: softBehind')),
+    unmixOuter: (ring, length) => raw.unmixOuter(place(ring, 'unmixOuter: ring'), whole(length, 'unmixOuter: length')),
+    unmixInner: (ring, length, own) =>
+      raw.unmixInner(
+        place(ring, 'unmixInner: ring'),
+        whole(length, 'unmixInner: length'),
+        whole(own, 'unmixInner: own'),
+      ),
+    matchColour: (v0, v1, v2) =>
+      raw.matchColour(real(v0, 'matchColour: v0'), real(v1, 'matchColour: v1'), real(v2, 'matchColour: v2')),
+    nearestFlat: (r, g, b, reach) =>
+      raw.nearestFlat(
+        real(r, 'nearestFlat: r'),
+        real(g, 'nearestFlat: g'),
+        real(b, 'nearestFlat: b'),
+        real(reach, 'nearestFlat: reach'),
+      ),
   };
 }

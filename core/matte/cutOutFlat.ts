@@ -106,7 +106,8 @@ export function cutOutFlat(
       { share: ground.share },
     );
   }
-  const tolerance = options.tolerance ?? study.start;
+  // Distances are whole code values, so a part of one above a whole one makes no difference.
+  const tolerance = Math.floor(options.tolerance ?? study.start);
   // Where the ground is noisy the study covers all of it; most of a usual picture is empty even so.
   const box = findRegion(whole.calm, whole.region.width, whole.region.height, tolerance);
   const region = { ...box, x: whole.region.x + box.x, y: whole.region.y + box.y };
