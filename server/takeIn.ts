@@ -3,6 +3,7 @@ import type { FoundView, MarkCard, TakenIn } from '../contract/views';
 import type { Drawing } from '../core/artwork/drawing';
 import { writeDrawing } from '../core/artwork/readDrawing';
 import type { Raster } from '../core/raster/raster';
+import { cutToLength } from '../core/text/cutText';
 import { checkFile, decodePicture, reducePicture } from '../codecs/decodePicture';
 import { encodeWorkingPng } from '../codecs/encodePng';
 import { readSvg } from '../codecs/readSvg';
@@ -162,5 +163,5 @@ export function nameFromFile(fileName: string): string {
     .replace(/[_\-\s]+/g, ' ')
     .trim();
   const name = stem ? stem[0].toUpperCase() + stem.slice(1) : 'Unnamed mark';
-  return name.slice(0, 120);
+  return cutToLength(name, 120);
 }

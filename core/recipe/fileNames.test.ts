@@ -32,6 +32,19 @@ describe('nameByPattern', () => {
       }),
     );
   });
+  it('is no longer than file systems take, in bytes, and keeps what tells files apart', () => {
+    const wide = '印'.repeat(120);
+    for (const variant of ['Reversed', '反'.repeat(80)]) {
+      const name = nameByPattern('{brand}-{mark}-{variant}-{width}', { ...parts, mark: wide, brand: wide, variant });
+      expect(Buffer.byteLength(name)).toBeLessThanOrEqual(235);
+      expect(name).toMatch(/-480$/);
+      expect(name).toContain(variant === 'Reversed' ? '-reversed-' : '反'.repeat(70));
+    }
+    expect(nameByPattern(`${'🜁x'.repeat(60)}{width}`, parts)).toMatch(/^x-x-.*480$/);
+    const pairs = nameByPattern('{mark}-{width}', { ...parts, mark: '𐐷'.repeat(120) });
+    expect(pairs).toBe(Buffer.from(pairs).toString());
+    expect(pairs).toMatch(/-480$/);
+  });
   it('names the token that does not exist', () =>
     expect(() => nameByPattern('{colour}', parts)).toThrow('{colour}; there are {brand}'));
 });

@@ -1,4 +1,5 @@
 import { CoreError } from '../errors';
+import { bytesOfText, cutToBytes } from '../text/cutText';
 
 export interface NameParts {
   readonly brand: string;
@@ -24,12 +25,41 @@ export const slug = (text: string): string =>
     .replace(/[^\p{L}\p{N}]+/gu, '-')
     .replace(/^-+|-+$/g, '');
 
+/** File systems take 255 bytes; the rest is for an ending and a number that tells equal names apart. */
+const MOST_NAME_BYTES = 235;
+
+interface Piece {
+  text: string;
+  /** Whether it tells the files of one mark apart, and so is cut last; a size or what stands between is never cut. */
+  readonly tells: 'nothing' | 'some' | 'all';
+}
+
+const tellsApart: Record<(typeof nameTokens)[number], Piece['tells']> = {
+  brand: 'nothing',
+  mark: 'nothing',
+  variant: 'some',
+  purpose: 'some',
+  width: 'all',
+  height: 'all',
+};
+
 /**
- * A file's name by a pattern such as `{mark}-{variant}-{width}`, without extension.
+ * A file's name by a pattern such as `{mark}-{variant}-{width}`, without extension; at most 235 bytes of UTF-8, for
+ * which brand, mark and the pattern's own words are cut first.
  * @throws CoreError 'names/empty' when nothing is left, or naming a token that does not exist
  */
 export function nameByPattern(pattern: string, parts: NameParts): string {
-  const filled = pattern.replace(/\{([^}]*)\}/g, (_, token: string) => {
+  const pieces = fillPattern(pattern, parts);
+  let name = joinPieces(pieces);
+  while (bytesOfText(name) > MOST_NAME_BYTES && shortenPieces(pieces)) name = joinPieces(pieces);
+  if (!name) throw new CoreError('names/empty', `The pattern "${pattern}" gives an empty name.`, { pattern });
+  return RESERVED.test(name) ? `${name}-file` : name;
+}
+
+function fillPattern(pattern: string, parts: NameParts): Piece[] {
+  return pattern.split(/(\{[^}]*\})/).map((text) => {
+    const token = /^\{([^}]*)\}$/.exec(text)?.[1];
+    if (token === undefined) return { text, tells: /[\p{L}\p{N}]/u.test(text) ? 'nothing' : 'all' };
     if (!(nameTokens as readonly string[]).includes(token)) {
       throw new CoreError(
         'names/empty',
@@ -37,17 +67,29 @@ export function nameByPattern(pattern: string, parts: NameParts): string {
         { token },
       );
     }
-    return slug(String(parts[token as keyof NameParts]));
+    return { text: slug(String(parts[token as keyof NameParts])), tells: tellsApart[token as keyof NameParts] };
   });
-  const name = filled
+}
+
+const joinPieces = (pieces: readonly Piece[]) =>
+  pieces
+    .map((p) => p.text)
+    .join('')
     .split(/[-_. ]*[/\\][-_. ]*/)
     .join('-')
-    .replace(/[^\p{L}\p{N}_.-]+/gu, '-')
+    .replace(/[^\p{L}\p{N}\p{M}_.-]+/gu, '-')
     .replace(/-{2,}/g, '-')
-    .replace(/^[-.]+|[-.]+$/g, '')
-    .slice(0, 120);
-  if (!name) throw new CoreError('names/empty', `The pattern "${pattern}" gives an empty name.`, { pattern });
-  return RESERVED.test(name) ? `${name}-file` : name;
+    .replace(/^[-.]+|[-.]+$/g, '');
+
+/** Takes a character from the longest piece that may lose one. @returns whether there was any */
+function shortenPieces(pieces: Piece[]): boolean {
+  const open = (['nothing', 'some'] as const)
+    .map((tells) => pieces.filter((p) => p.tells === tells && p.text !== ''))
+    .find((group) => group.length > 0);
+  if (!open) return false;
+  const longest = open.reduce((a, b) => (bytesOfText(b.text) > bytesOfText(a.text) ? b : a));
+  longest.text = cutToBytes(longest.text, bytesOfText(longest.text) - 1);
+  return true;
 }
 
 /** The same names made different by a number, before their ending, where two would be alike. */
