@@ -1,5 +1,6 @@
 import { CoreError } from '../errors';
 import { LINEAR_MAX, linearFromSrgb, srgbFromLinear } from '../colour/srgb';
+import { placeOnCanvas } from './cropRaster';
 import { type Raster, checkRaster, createRaster } from './raster';
 
 export const MAX_SIDE_PX = 16384;
@@ -54,12 +55,22 @@ export function filterTaps(from: number, to: number): Taps {
   return { first, count, weights, most };
 }
 
+/** Where a resized picture goes: into a transparent larger one, at whole pixels. */
+export interface Canvas {
+  readonly width: number;
+  readonly height: number;
+  readonly left: number;
+  readonly top: number;
+}
+
 /**
  * A picture at another size, resampled premultiplied and in linear light.
  * Straight sRGB in, straight sRGB out. Flat areas keep their exact colour; alpha never overshoots its range.
+ * Works row by row: beside the result it takes up no more than the rows that one row of it is made of.
+ * @param canvas  the page that it lies on, where it is to be larger than the picture
  * @throws CoreError 'size/impossible' for a side under 1 or over 16384 px
  */
-export function resizeRaster(raster: Raster, width: number, height: number): Raster {
+export function resizeRaster(raster: Raster, width: number, height: number, canvas?: Canvas): Raster {
   checkRaster(raster);
   if (![width, height].every((v) => Number.isInteger(v) && v >= 1 && v <= MAX_SIDE_PX)) {
     throw new CoreError(
@@ -68,73 +79,88 @@ export function resizeRaster(raster: Raster, width: number, height: number): Ras
       { width, height },
     );
   }
-  if (width === raster.width && height === raster.height) return { width, height, data: raster.data.slice() };
-  const across = resampleRows(toLinear(raster), raster.width, raster.height, width);
-  const down = resampleColumns(across, width, raster.height, height);
-  return fromLinear(down, width, height);
-}
-
-// Four floats a pixel: premultiplied linear R, G, B in 0..65535, alpha in 0..65535.
-function toLinear({ width, height, data }: Raster): Float32Array {
-  const out = new Float32Array(width * height * 4);
-  for (let i = 0; i < out.length; i += 4) {
-    const alpha = data[i + 3];
-    if (alpha === 0) continue;
-    const share = alpha / 255;
-    out[i] = linearFromSrgb[data[i]] * share;
-    out[i + 1] = linearFromSrgb[data[i + 1]] * share;
-    out[i + 2] = linearFromSrgb[data[i + 2]] * share;
-    out[i + 3] = alpha * 257;
-  }
-  return out;
-}
-
-function resampleRows(src: Float32Array, from: number, height: number, to: number): Float32Array {
-  if (from === to) return src;
-  const { first, count, weights, most } = filterTaps(from, to);
-  const out = new Float32Array(to * height * 4);
+  const page = canvas ?? { width, height, left: 0, top: 0 };
+  if (width === raster.width && height === raster.height)
+    return canvas
+      ? placeOnCanvas(raster, page.width, page.height, page.left, page.top)
+      : { width, height, data: raster.data.slice() };
+  const out = createRaster(page.width, page.height);
+  const { first, count, weights, most } = filterTaps(raster.height, height);
+  const rows = rowMaker(raster, width, most);
+  const sum = new Float64Array(width * 4);
+  const row = new Float32Array(width * 4);
   for (let y = 0; y < height; y++) {
-    for (let x = 0, o = y * to * 4; x < to; x++, o += 4) {
-      let r = 0,
-        g = 0,
-        b = 0,
-        a = 0;
-      for (let k = 0, s = (y * from + first[x]) * 4, n = count[x]; k < n; k++, s += 4) {
-        const weight = weights[x * most + k];
-        r += src[s] * weight;
-        g += src[s + 1] * weight;
-        b += src[s + 2] * weight;
-        a += src[s + 3] * weight;
-      }
-      out[o] = r / ONE;
-      out[o + 1] = g / ONE;
-      out[o + 2] = b / ONE;
-      out[o + 3] = a / ONE;
+    const at = ((page.top + y) * page.width + page.left) * 4;
+    if (raster.height === height) {
+      fromLinear(rows(y), out.data, at);
+      continue;
     }
-  }
-  return out;
-}
-
-function resampleColumns(src: Float32Array, width: number, from: number, to: number): Float32Array {
-  if (from === to) return src;
-  const { first, count, weights, most } = filterTaps(from, to);
-  const row = width * 4;
-  const out = new Float32Array(row * to);
-  const sum = new Float64Array(row);
-  for (let y = 0; y < to; y++) {
     sum.fill(0);
     for (let k = 0; k < count[y]; k++) {
       const weight = weights[y * most + k];
-      for (let x = 0, s = (first[y] + k) * row; x < row; x++, s++) sum[x] += src[s] * weight;
+      const source = rows(first[y] + k);
+      for (let x = 0; x < sum.length; x++) sum[x] += source[x] * weight;
     }
-    for (let x = 0, o = y * row; x < row; x++, o++) out[o] = sum[x] / ONE;
+    for (let x = 0; x < sum.length; x++) row[x] = sum[x] / ONE;
+    fromLinear(row, out.data, at);
   }
   return out;
 }
 
-function fromLinear(src: Float32Array, width: number, height: number): Raster {
-  const out = createRaster(width, height);
-  const { data } = out;
+/**
+ * Rows of a picture in linear light at another width. Asked for in order, each is made once.
+ * @param most  how many rows back the caller may still ask for
+ */
+function rowMaker(raster: Raster, width: number, most: number): (y: number) => Float32Array {
+  const across = filterTaps(raster.width, width);
+  const ring = Array.from({ length: Math.min(most, raster.height) }, () => new Float32Array(width * 4));
+  const held = new Int32Array(ring.length).fill(-1);
+  const linear = new Float32Array(raster.width * 4);
+  return (y) => {
+    const place = y % ring.length;
+    const row = ring[place];
+    if (held[place] === y) return row;
+    toLinear(raster, y, linear);
+    if (raster.width === width) row.set(linear);
+    else resampleRow(linear, across, row);
+    held[place] = y;
+    return row;
+  };
+}
+
+// Four floats a pixel: premultiplied linear R, G, B in 0..65535, alpha in 0..65535.
+function toLinear({ width, data }: Raster, y: number, out: Float32Array): void {
+  for (let i = 0, s = y * width * 4; i < out.length; i += 4, s += 4) {
+    const alpha = data[s + 3];
+    const share = alpha / 255;
+    out[i] = linearFromSrgb[data[s]] * share;
+    out[i + 1] = linearFromSrgb[data[s + 1]] * share;
+    out[i + 2] = linearFromSrgb[data[s + 2]] * share;
+    out[i + 3] = alpha * 257;
+  }
+}
+
+function resampleRow(src: Float32Array, { first, count, weights, most }: Taps, out: Float32Array): void {
+  for (let x = 0, o = 0; o < out.length; x++, o += 4) {
+    let r = 0,
+      g = 0,
+      b = 0,
+      a = 0;
+    for (let k = 0, s = first[x] * 4, n = count[x]; k < n; k++, s += 4) {
+      const weight = weights[x * most + k];
+      r += src[s] * weight;
+      g += src[s + 1] * weight;
+      b += src[s + 2] * weight;
+      a += src[s + 3] * weight;
+    }
+    out[o] = r / ONE;
+    out[o + 1] = g / ONE;
+    out[o + 2] = b / ONE;
+    out[o + 3] = a / ONE;
+  }
+}
+
+function fromLinear(src: Float32Array, data: Uint8Array, at: number): void {
   for (let i = 0; i < src.length; i += 4) {
     const a = src[i + 3];
     const alpha = Math.round((a < 0 ? 0 : a > LINEAR_MAX ? LINEAR_MAX : a) / 257);
@@ -142,9 +168,8 @@ function fromLinear(src: Float32Array, width: number, height: number): Raster {
     const unmultiply = LINEAR_MAX / a;
     for (let c = 0; c < 3; c++) {
       const v = Math.round(src[i + c] * unmultiply);
-      data[i + c] = srgbFromLinear[v < 0 ? 0 : v > LINEAR_MAX ? LINEAR_MAX : v];
+      data[at + i + c] = srgbFromLinear[v < 0 ? 0 : v > LINEAR_MAX ? LINEAR_MAX : v];
     }
-    data[i + 3] = alpha;
+    data[at + i + 3] = alpha;
   }
-  return out;
 }

@@ -7,7 +7,7 @@ import type { FileContent, FormatHost } from '../formats/format';
 import type { Matrix } from '../geometry/matrix';
 import type { RectPx } from '../params';
 import { bleedColours } from '../raster/bleedColours';
-import { cropRaster, placeOnCanvas } from '../raster/cropRaster';
+import { cropRaster } from '../raster/cropRaster';
 import { findExtents } from '../raster/extents';
 import type { Raster } from '../raster/raster';
 import { resizeRaster } from '../raster/resize';
@@ -92,8 +92,8 @@ export async function makeFile(
 
 function pictureOf({ raster, reduction: r }: Artwork, e: RectPx, { width, height, mark }: FileLayout): Raster {
   const shown = { x: e.x / r, y: e.y / r, width: e.width / r, height: e.height / r };
-  const resized = resizeRaster(cropRaster(raster, shown), mark.width, mark.height);
-  return bleedColours(placeOnCanvas(resized, width, height, mark.x, mark.y));
+  const page = { width, height, left: mark.x, top: mark.y };
+  return bleedColours(resizeRaster(cropRaster(raster, shown), mark.width, mark.height, page));
 }
 
 /** Fills a rectangle with another to its very borders; by rounding the two may differ in shape by half a pixel. */
