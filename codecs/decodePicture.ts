@@ -60,27 +60,38 @@ export function checkFile(bytes: Uint8Array, name: string): FileKind {
 
 /**
  * The working picture of a file: orientation applied, embedded profile converted to sRGB, 8 bits, straight alpha.
+ * @param mostPixels  a larger picture is reduced to so many while it is decoded, and a note says so
  * @throws CoreError 'intake/…' naming the file, what is wrong and what to do
  */
-export async function decodePicture(bytes: Uint8Array, name: string): Promise<DecodedPicture> {
+export async function decodePicture(
+  bytes: Uint8Array,
+  name: string,
+  mostPixels = MOST_PIXELS,
+): Promise<DecodedPicture> {
   const kind = checkFile(bytes, name);
   const details = { file: name };
   if (kind.id === 'svg') throw new Error('An SVG file is read as paths');
   const damaged = (cause: unknown) =>
     new CoreError(
       'intake/damaged',
-      `${name} is damaged: ${firstLine(cause)}. Ask for the file again, or open and re-export it.`,
+      `${name} is damaged: ${whatIsWrong(cause)}. Ask for the file again, or open it where it came from and export it ` +
+        'anew as PNG.',
       details,
       { cause },
     );
-  // Both at once; the decoder refuses too many pixels of itself, before it makes room for them.
-  const decoding = sharp(bytes, { limitInputPixels: MOST_PIXELS, failOn: 'warning' })
-    .autoOrient()
-    .toColourspace('srgb')
-    .ensureAlpha()
-    .raw({ depth: 'uchar' })
-    .toBuffer({ resolveWithObject: true });
-  decoding.catch(() => {});
+  // TIFF readers warn of every odd tag, such as a date that is none; missing pixels are an error there all the same.
+  const failOn = kind.id === 'tiff' ? 'error' : 'warning';
+  const decode = (smaller: { width: number; height: number } | null) => {
+    // The decoder refuses too many pixels of itself, before it makes room for them.
+    const picture = sharp(bytes, { limitInputPixels: MOST_PIXELS, failOn }).autoOrient().toColourspace('srgb');
+    return (smaller ? picture.resize({ ...smaller, fit: 'fill', kernel: 'cubic' }) : picture)
+      .ensureAlpha()
+      .raw({ depth: 'uchar' })
+      .toBuffer({ resolveWithObject: true });
+  };
+  // Both at once where no picture is too large.
+  let decoding = mostPixels === MOST_PIXELS ? decode(null) : null;
+  decoding?.catch(() => {});
   const meta = await sharp(bytes, { limitInputPixels: false })
     .metadata()
     .catch((cause) => Promise.reject(damaged(cause)));
@@ -102,11 +113,22 @@ export async function decodePicture(bytes: Uint8Array, name: string): Promise<De
     );
   }
   if (width < LEAST_SIDE || height < LEAST_SIDE)
-    throw new CoreError('intake/too-small', `${name} is ${width} × ${height} px, too small to hold a mark.`, details);
+    throw new CoreError(
+      'intake/too-small',
+      `${name} is ${width} × ${height} px, too small to hold a mark; the least is ${LEAST_SIDE} × ${LEAST_SIDE} px. ` +
+        'Ask for the largest version there is, or take a sharp photograph of it.',
+      details,
+    );
+  const smaller = width * height > mostPixels ? reducedTo(meta.autoOrient ?? meta, mostPixels) : null;
+  if (smaller || !decoding) decoding = decode(smaller);
   const pixels = await decoding.catch((cause) => Promise.reject(damaged(cause)));
   const { info } = pixels;
   if (info.channels !== 4) throw damaged(new Error(`${info.channels} channels after conversion`));
   const notes: string[] = [];
+  if (smaller) {
+    const millions = (n: number) => `${Math.round(n / 1e6)}`;
+    notes.push(`worked on at ${millions(info.width * info.height)} of its ${millions(width * height)} megapixels`);
+  }
   if ((meta.orientation ?? 1) > 1) notes.push('turned upright by its orientation tag');
   if (meta.icc && !isPlainSrgb(meta.icc)) notes.push('converted to sRGB from its own colour profile');
   if (meta.space === 'cmyk') notes.push('converted to sRGB from CMYK');
@@ -145,8 +167,25 @@ function ownMemory(buffer: Buffer): Uint8Array {
     : Uint8Array.from(buffer);
 }
 
-const firstLine = (cause: unknown) =>
-  (cause instanceof Error ? cause.message : String(cause)).split('\n')[0].trim().replace(/\.$/, '');
+function reducedTo({ width, height }: { width: number; height: number }, mostPixels: number) {
+  const scale = Math.sqrt(mostPixels / (width * height));
+  return { width: Math.max(1, Math.floor(width * scale)), height: Math.max(1, Math.floor(height * scale)) };
+}
+
+/** What a decoder's words mean to somebody who has only the file. */
+const meanings: readonly [RegExp, string][] = [
+  [
+    /premature|truncat|unexpected end|read error|end of|too short|not enough|insufficient|fill strip|fill tile/i,
+    'a part of it is missing',
+  ],
+  [/unsupported|not supported|unknown compression|not configured/i, 'it is packed in a way that Tassel does not know'],
+  [/memory|too large|too big|limit/i, 'it claims to hold far more than it does'],
+];
+
+function whatIsWrong(cause: unknown): string {
+  const words = cause instanceof Error ? cause.message : String(cause);
+  return meanings.find(([pattern]) => pattern.test(words))?.[1] ?? 'its picture data is broken';
+}
 
 // "sRGB" stands in the description of every common sRGB profile, in Latin or in two-byte letters.
 function isPlainSrgb(icc: Buffer): boolean {

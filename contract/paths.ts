@@ -5,6 +5,7 @@ export const paths = {
   brands: '/api/brands',
   brand: (brandId: string) => `/api/brands/${brandId}`,
   brandMarks: (brandId: string) => `/api/brands/${brandId}/marks`,
+  brandRemoved: (brandId: string) => `/api/brands/${brandId}/removed`,
   brandMade: (brandId: string) => `/api/brands/${brandId}/made`,
   brandGrounds: (brandId: string) => `/api/brands/${brandId}/grounds`,
   brandDeliveries: (brandId: string) => `/api/brands/${brandId}/deliveries`,
@@ -12,6 +13,7 @@ export const paths = {
   markRecipe: (id: string) => `/api/marks/${id}/recipe`,
   /** A ground photo, by its content. */
   blob: (sha: string) => `/api/blobs/${sha}`,
+  markReturn: (id: string) => `/api/marks/${id}/return`,
   markStep: (id: string, way: 'undo' | 'redo') => `/api/marks/${id}/${way}`,
   markSiblings: (id: string) => `/api/marks/${id}/siblings`,
   markOriginal: (id: string) => `/api/marks/${id}/original`,
@@ -28,4 +30,8 @@ export const paths = {
   deliveryEvents: (id: string) => `/api/deliveries/${id}/events`,
   deliveryZip: (id: string) => `/api/deliveries/${id}/zip`,
   deliveryCancel: (id: string) => `/api/deliveries/${id}/cancel`,
+  deliveryAgain: (id: string) => `/api/deliveries/${id}/again`,
+  /** Whether the process lives, and whether it can serve. */
+  alive: '/healthz',
+  ready: '/readyz',
 } as const;

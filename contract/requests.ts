@@ -16,6 +16,8 @@ export const saveRecipeRequest = object({
 export type SaveRecipeRequest = InferType<typeof saveRecipeRequest>;
 
 export const changeMarkRequest = object({
+  /** The mark's `details` as they were seen. */
+  basedOn: number().integer().positive().required(),
   name: string().trim().min(1).max(120),
   state: string().oneOf(['working', 'finished']),
   kind: string().oneOf(['logo', 'signature']),
@@ -29,11 +31,16 @@ export const addBrandRequest = object({
 export type AddBrandRequest = InferType<typeof addBrandRequest>;
 
 /** A brand's palette as it is to be from now on. */
-export const changeBrandRequest = object({ palette: array(paletteColour).max(40).required() }).noUnknown();
+export const changeBrandRequest = object({
+  /** The brand's `edition` as it was seen. */
+  basedOn: number().integer().positive().required(),
+  palette: array(paletteColour).max(40).required(),
+}).noUnknown();
 export type ChangeBrandRequest = InferType<typeof changeBrandRequest>;
 
 /** Marks that share another's original, each with its own recipe. */
 export const addSiblingsRequest = object({
+  basedOn: number().integer().positive().required(),
   marks: array(object({ name: string().trim().min(1).max(120).required(), recipe: anyObject.required() }).noUnknown())
     .min(1)
     .max(60)
@@ -41,10 +48,14 @@ export const addSiblingsRequest = object({
 }).noUnknown();
 export type AddSiblingsRequest = InferType<typeof addSiblingsRequest>;
 
-const penPoint = mixed<[number, number, number]>(
-  (v): v is [number, number, number] =>
-    Array.isArray(v) && v.length === 3 && v.every((n) => typeof n === 'number' && Math.abs(n) < 1e5),
-);
+type PenStroke = [number, number, number][];
+const isPenPoint = (v: unknown) =>
+  Array.isArray(v) && v.length === 3 && v.every((n) => typeof n === 'number' && Math.abs(n) < 1e5);
+const isStroke = (v: unknown) => Array.isArray(v) && v.length >= 1 && v.length <= 8000 && v.every(isPenPoint);
+// One test for all of it: a schema a point would take seconds for a page of writing.
+const strokes = mixed<PenStroke[]>((v): v is PenStroke[] => Array.isArray(v) && v.length <= 600 && v.every(isStroke))
+  .typeError('strokes must be at most 600 lists of 1 to 8000 points [x, y, pressure]')
+  .test('some', 'a stroke to draw', (v) => v !== undefined && v.length > 0);
 const range = (min: number, max: number) => number().min(min).max(max).required();
 
 /** A mark drawn on the pad or typed; with `capture`, a simulated photograph of it. */
@@ -53,10 +64,7 @@ export const makeMarkRequest = object({
   colour: hex.required(),
   kind: string<'logo' | 'signature'>().oneOf(['logo', 'signature']),
   drawn: object({
-    strokes: array(array(penPoint.required()).min(1).max(8000).required())
-      .min(1, 'a stroke to draw')
-      .max(600)
-      .required(),
+    strokes: strokes.required('a stroke to draw'),
     pen: object({ width: range(0.5, 80), thinning: range(0, 1), smoothing: range(0, 1), bySpeed: boolean().required() })
       .noUnknown()
       .required(),
@@ -91,6 +99,10 @@ export const makeMarkRequest = object({
     .optional(),
 }).noUnknown();
 export type MakeMarkRequest = InferType<typeof makeMarkRequest>;
+
+/** A step back or forth, from the revision that is on the screen. */
+export const stepRequest = object({ basedOn: number().integer().positive().required() }).noUnknown();
+export type StepRequest = InferType<typeof stepRequest>;
 
 export const addDeliveryRequest = object({ basedOn: number().integer().positive().required() }).noUnknown();
 export type AddDeliveryRequest = InferType<typeof addDeliveryRequest>;

@@ -6,7 +6,13 @@ import type { Recipe } from '../core/recipe/recipe';
 
 /** The body of every answer that is not a success. */
 export interface ErrorBody {
-  readonly error: { readonly code: ErrorCode; readonly message: string; readonly details: Record<string, unknown> };
+  readonly error: {
+    readonly code: ErrorCode;
+    readonly message: string;
+    readonly details: Record<string, unknown>;
+    /** What the server's log calls the request. */
+    readonly request?: string;
+  };
 }
 
 export interface PaletteColour {
@@ -19,6 +25,8 @@ export interface BrandView {
   readonly name: string;
   readonly palette: readonly PaletteColour[];
   readonly pattern: string;
+  /** Counts changes of the brand itself; a change names the one it is based on. */
+  readonly edition: number;
   readonly markCount: number;
 }
 
@@ -50,14 +58,19 @@ export interface MarkCard {
   readonly name: string;
   readonly kind: 'logo' | 'signature';
   readonly state: 'working' | 'finished';
+  /** Counts changes of name, state and kind; such a change names the one it is based on. */
+  readonly details: number;
   readonly revision: number;
   readonly variantCount: number;
   readonly findings: readonly Pick<Finding, 'id' | 'title' | 'weight'>[];
+  /** Whether this revision's findings are known yet. */
+  readonly isLookedAt: boolean;
   readonly originalName: string;
   readonly width: number;
   readonly height: number;
   readonly createdAt: string;
   readonly updatedAt: string;
+  readonly removedAt: string | null;
 }
 
 export interface MarkView extends MarkCard {

@@ -6,7 +6,7 @@ import { projectDir } from './lib/steps.mjs';
 
 export const serverBuild = {
   absWorkingDir: projectDir,
-  entryPoints: { main: 'server/main.ts', coreWorker: 'server/coreWorker.ts' },
+  entryPoints: { main: 'server/main.ts', worker: 'server/worker.ts', coreWorker: 'server/coreWorker.ts' },
   outdir: 'dist/server',
   outExtension: { '.js': '.mjs' },
   bundle: true,

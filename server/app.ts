@@ -1,17 +1,24 @@
+import { randomBytes } from 'node:crypto';
 import { Hono } from 'hono';
 import { secureHeaders } from 'hono/secure-headers';
-import { CoreError, isCoreError } from '../core/errors';
+import { CoreError } from '../core/errors';
 import type { AppDeps } from './deps';
 import { toAnswer } from './errors';
 import { brandRoutes } from './routes/brands';
 import { deliveryRoutes } from './routes/deliveries';
+import { healthRoutes } from './routes/health';
 import { markRoutes } from './routes/marks';
 import { pictureRoutes } from './routes/pictures';
 import { staticRoutes } from './routes/static';
 
+/** What the log calls a request. */
+interface Named {
+  request: string;
+}
+
 /** The whole server as one function from request to response. */
-export function createApp(deps: AppDeps): Hono {
-  const app = new Hono();
+export function createApp(deps: AppDeps): Hono<{ Variables: Named }> {
+  const app = new Hono<{ Variables: Named }>();
   app.use(
     secureHeaders({
       contentSecurityPolicy: {
@@ -25,11 +32,23 @@ export function createApp(deps: AppDeps): Hono {
         connectSrc: ["'self'"],
         objectSrc: ["'none'"],
         frameAncestors: ["'none'"],
+        baseUri: ["'none'"],
+        formAction: ["'self'"],
       },
+      xFrameOptions: 'DENY',
       // With the opener policy, which is on by itself: a page cut off from others may share memory with its worker.
       crossOriginEmbedderPolicy: true,
     }),
   );
+  app.use(async (c, next) => {
+    const id = randomBytes(6).toString('hex');
+    const begun = performance.now();
+    c.set('request', id);
+    c.header('X-Request-Id', id);
+    await next();
+    const ms = Math.round(performance.now() - begun);
+    deps.log.info({ request: id, method: c.req.method, path: c.req.path, status: c.res.status, ms }, 'request');
+  });
   app.use('/api/*', async (c, next) => {
     checkOrigin(c.req.method, c.req.header('host'), c.req.header('origin'), c.req.header('sec-fetch-site'));
     c.header('Cache-Control', 'no-store');
@@ -39,13 +58,17 @@ export function createApp(deps: AppDeps): Hono {
   app.route('/', markRoutes(deps));
   app.route('/', pictureRoutes(deps));
   app.route('/', deliveryRoutes(deps));
+  app.route('/', healthRoutes(deps));
   app.all('/api/*', () => {
     throw new CoreError('store/not-found', 'There is no such address.');
   });
   if (deps.webDir) app.route('/', staticRoutes(deps.webDir));
   app.onError((error, c) => {
-    if (!isCoreError(error)) deps.log.error({ err: error, path: c.req.path }, 'request failed');
-    const { status, body } = toAnswer(error);
+    const request = c.get('request');
+    const { status, body } = toAnswer(error, request);
+    if (status === 503) deps.log.warn({ request, err: error, path: c.req.path }, 'the database is away');
+    else if (status >= 500) deps.log.error({ request, err: error, path: c.req.path }, 'request failed');
+    if (status === 503) c.header('Retry-After', '2');
     return c.json(body, status);
   });
   return app;

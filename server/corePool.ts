@@ -1,36 +1,136 @@
+import type pg from 'pg';
 import { availableParallelism } from 'node:os';
 import { Piscina } from 'piscina';
+import sharp from 'sharp';
 import { CoreError, type ErrorCode } from '../core/errors';
-import type { FileTask, JudgeTask, MadeFile, MasterTask, PictureJudgement, ThumbnailResult } from './coreTasks';
-import type { Answer } from './coreWorker';
+import { TASK_MEMORY_BYTES, checkNeeds, masterNeeds, pageNeeds } from '../core/recipe/needs';
+import type { FileTask, LineTask, MadeFile, MadeTask, NeedsMore, PackTask, PictureTask } from './coreTasks';
+import type { Answer, Envelope } from './coreWorker';
+import { MOST_WORKING_PIXELS, type PreparedMark } from './prepareMark';
+import type { MarkPictures } from './store/marks';
+import type { KeptPicture } from './store/pictures';
+import { type TaskDesk, type TaskOrder, type Waiting, createTaskDesk } from './taskDesk';
+
+/** Who waits for a task, and how he says that he does not any more. */
+export interface Waiter {
+  readonly waiting: Waiting;
+  readonly signal?: AbortSignal;
+}
 
 export interface CorePool {
-  makeFile(task: FileTask, signal?: AbortSignal): Promise<MadeFile>;
-  makeMaster(task: MasterTask): Promise<Uint8Array>;
-  makeThumbnail(task: MasterTask & { longestPx: number }): Promise<ThumbnailResult>;
-  judgePicture(task: JudgeTask): Promise<PictureJudgement>;
+  prepareFile(task: FileTask, waiter?: Waiter): Promise<PreparedMark>;
+  prepareMade(task: MadeTask, waiter?: Waiter): Promise<PreparedMark>;
+  makeFile(task: LineTask, pictures: MarkPictures, waiter?: Waiter): Promise<MadeFile>;
+  packFiles(task: PackTask & { bytes: number }, waiter?: Waiter): Promise<string>;
+  makePicture(task: PictureTask, pictures: MarkPictures, waiter?: Waiter): Promise<KeptPicture>;
+  /** @throws CoreError 'memory/too-little' when a page of this size cannot be made here */
+  checkPage(what: string, page: { width: number; height: number }): void;
+  readonly counts: TaskDesk['counts'];
   close(): Promise<void>;
 }
 
-/** Threads that run core; as many as there are processors. @param entry  the built worker file */
-export function createCorePool(entry: string): CorePool {
+export interface PoolSettings {
+  /** The built worker file. */
+  readonly entry: string;
+  readonly database: pg.ClientConfig;
+  /** Of all tasks together, bytes. */
+  readonly memoryBytes?: number;
+}
+
+const MB = 1024 * 1024;
+
+/** How long tasks may run. The longest of each kind seen on two slow cores takes less than half. */
+const MOST_MS = { prepare: 90_000, file: 180_000, picture: 60_000, pack: 120_000 };
+
+const PERSON: Waiter = { waiting: 'person' };
+
+/** Threads that run core; as many as there are processors, two at least: one must be left for people. */
+export function createCorePool({ entry, database, memoryBytes = TASK_MEMORY_BYTES }: PoolSettings): CorePool {
+  const threads = Math.max(2, availableParallelism());
   const pool = new Piscina({
     filename: entry,
-    maxThreads: availableParallelism(),
+    maxThreads: threads,
     minThreads: 1,
     idleTimeout: 60_000,
     concurrentTasksPerWorker: 1,
+    workerData: { database },
   });
-  const call = async <T>(name: string, input: unknown, signal?: AbortSignal): Promise<T> => {
-    const answer = (await pool.run(input, { name, signal })) as Answer<T>;
-    if (answer.ok) return answer.value;
-    throw new CoreError(answer.error.code as ErrorCode, answer.error.message, answer.error.details);
-  };
+  const desk = createTaskDesk({ threads, memoryBytes });
+
+  const call = <A, T>(name: string, task: A, order: TaskOrder): Promise<T> =>
+    desk.run(order, async ({ flag, signal }) => {
+      const envelope: Envelope<A> = { task, flag, needsBytes: order.needsBytes };
+      const answer = (await pool.run(envelope, { name, signal })) as Answer<T>;
+      if (answer.ok) return answer.value;
+      throw new CoreError(answer.error.code as ErrorCode, answer.error.message, answer.error.details);
+    });
+
   return {
-    makeFile: (task, signal) => call('makeFile', task, signal),
-    makeMaster: (task) => call('makeMaster', task),
-    makeThumbnail: (task) => call('makeThumbnail', task),
-    judgePicture: (task) => call('judgePicture', task),
+    async prepareFile(task, { waiting, signal } = PERSON) {
+      const needsBytes = await needsOfFile(task.bytes);
+      const what = `Taking in ${task.name}`;
+      return call('prepareFile', task, { what, waiting, signal, needsBytes, mostMs: MOST_MS.prepare });
+    },
+    prepareMade: (task, { waiting, signal } = PERSON) =>
+      call('prepareMade', task, {
+        what: 'Making this mark',
+        waiting,
+        signal,
+        needsBytes: MADE_BYTES,
+        mostMs: MOST_MS.prepare,
+      }),
+    async makeFile(task, pictures, { waiting, signal } = PERSON) {
+      const order = { what: task.name, waiting, signal, mostMs: MOST_MS.file };
+      let needsBytes = needsOfSource(pictures, 1);
+      for (;;) {
+        const made = await call<LineTask, MadeFile | NeedsMore>('makeFile', task, { ...order, needsBytes });
+        if ('blobSha' in made) return made;
+        needsBytes = made.needsBytes;
+      }
+    },
+    packFiles: ({ bytes, ...task }, { waiting, signal } = PERSON) =>
+      call('packFiles', task, {
+        what: `Packing ${task.name}`,
+        waiting,
+        signal,
+        // The files, the archive of them, and the archive on its way into the database.
+        needsBytes: 16 * MB + 4 * bytes,
+        mostMs: MOST_MS.pack,
+      }),
+    makePicture: (task, pictures, { waiting, signal } = PERSON) =>
+      call('makePicture', task, {
+        what: `The ${task.kind}`,
+        waiting,
+        signal,
+        needsBytes: needsOfSource(pictures, task.source.reduction),
+        mostMs: MOST_MS.picture,
+      }),
+    checkPage: (what, page) => checkNeeds(what, pageNeeds(page), memoryBytes),
+    get counts() {
+      return desk.counts;
+    },
     close: () => pool.destroy(),
   };
+}
+
+/** Memory that making the master of a source takes at most, bytes. */
+const needsOfSource = ({ width, height }: MarkPictures, reduction: number): number =>
+  masterNeeds((width * height) / (reduction * reduction));
+
+/** A simulated photograph of the largest width, or the largest drawing. */
+const MADE_BYTES = 600 * MB;
+const DECODED_BYTES = 4;
+/** The working picture while it is encoded, its reduction and the file itself. */
+const WORKING_BYTES = 10;
+
+/** What taking in a file takes at most; what its head says is checked later, where it can be refused in words. */
+async function needsOfFile(bytes: Uint8Array): Promise<number> {
+  const pixels = await sharp(bytes.length > 0 ? bytes : Buffer.alloc(1), { limitInputPixels: false })
+    .metadata()
+    .then(
+      ({ width, height }) => width * height,
+      () => 0,
+    );
+  const working = Math.min(pixels, MOST_WORKING_PIXELS);
+  return 24 * MB + 2 * bytes.length + Math.min(pixels, 120e6) * DECODED_BYTES + working * WORKING_BYTES;
 }

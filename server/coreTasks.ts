@@ -1,152 +1,215 @@
+import { zip } from 'fflate';
 import { type Artwork, artworkOfDrawing, artworkOfRaster } from '../core/artwork/artwork';
-import type { Drawing } from '../core/artwork/drawing';
 import { readDrawing } from '../core/artwork/readDrawing';
-import type { Finding } from '../core/findings/finding';
 import { formats } from '../core/formats';
 import type { FileReceipt } from '../core/formats/receipt';
-import { type Inspection, inspectPicture } from '../core/inspect/inspectPicture';
 import { bleedColours } from '../core/raster/bleedColours';
 import type { Raster } from '../core/raster/raster';
-import { extentsOf, makeFile as makeBytes, prepareFile } from '../core/recipe/makeFile';
-import { proposeRecipe } from '../core/recipe/proposeRecipe';
+import { extentsOf, layOutFile, makeFile as makeBytes, prepareFile as preparePage } from '../core/recipe/makeFile';
+import { pageNeeds } from '../core/recipe/needs';
 import { type Recipe, type SizeLine, readRecipe } from '../core/recipe/recipe';
-import { makeVariant, runStages } from '../core/recipe/runRecipe';
-import { createStageCache } from '../core/recipe/stageCache';
+import { type RunOptions, makeVariant, runStages } from '../core/recipe/runRecipe';
+import { type StageCache, createStageCache } from '../core/recipe/stageCache';
 import { LEAST_SIDE_PX } from '../core/sizes/size';
+import { checkBody, makeMarkRequest } from '../contract/requests';
 import { decodePicture } from '../codecs/decodePicture';
 import { encodePng } from '../codecs/encodePng';
 import { formatHost } from '../codecs/formatHost';
 import { readBack } from '../codecs/readBack';
 import { readBackPng } from '../codecs/readBackPng';
-import { describeFindings, describeFound } from './describe';
+import { readBackZip } from '../codecs/readBackZip';
+import { describeFindings } from './describe';
+import { makeArtwork } from './makeArtwork';
+import { type Known, type PreparedMark, prepareMark } from './prepareMark';
+import { parseJson } from './parseJson';
+import { keepBlob, readBlob } from './store/blobs';
+import type { Db } from './store/db';
+import type { MarkPictures } from './store/marks';
+import { type KeptPicture, keepPicture } from './store/pictures';
 
-/**
- * What stages start from, for a task: its bytes, and a key that names them, so that a thread need not open them twice.
- */
+/** What a task works with: its thread's own connection, so that no picture passes through the event loop. */
+export interface TaskHost {
+  readonly db: Db;
+  readonly shouldStop: () => boolean;
+  /** Memory that was put aside for the task, bytes. */
+  readonly needsBytes: number;
+}
+
+/** What stages start from: a mark's working picture or drawing, or a reduction of it. */
 export interface TaskSource {
-  readonly key: string;
-  readonly kind: 'picture' | 'drawing';
-  /** A PNG of the working picture or of a reduction, or the working drawing as JSON. */
-  readonly bytes: Uint8Array;
+  readonly sha: string;
+  readonly kind: MarkPictures['source'];
   readonly reduction: number;
 }
 
+/** What stays of one large picture between two tasks of a thread; more is let go when the task is done. */
+const KEPT_BYTES = 160 * 1024 * 1024;
+
 // Threads serve one task after another, so the newest opened source and its stage outputs are worth keeping.
-const cache = createStageCache();
+let cache: StageCache = createStageCache(KEPT_BYTES);
 let opened: { key: string; artwork: Artwork } | null = null;
 
-async function openSource({ key, kind, bytes, reduction }: TaskSource): Promise<Artwork> {
-  const own = `${key}@${reduction}`;
-  if (opened?.key !== own) {
+/** Lets go of everything that was kept: after a fault nobody knows what it is worth. */
+export function forgetAll(): void {
+  cache = createStageCache(KEPT_BYTES);
+  opened = null;
+}
+
+async function openSource({ db }: TaskHost, { sha, kind, reduction }: TaskSource): Promise<Artwork> {
+  const key = `${sha}@${reduction}`;
+  if (opened?.key !== key) {
+    forgetAll();
+    const { bytes } = await readBlob(db, sha);
     const artwork =
       kind === 'drawing'
         ? artworkOfDrawing(readDrawing(bytes), reduction)
         : artworkOfRaster((await decodePicture(bytes, 'picture.png')).raster, reduction);
-    opened = { key: own, artwork };
+    opened = { key, artwork };
   }
   return opened.artwork;
 }
 
+const optionsOf = ({ shouldStop }: TaskHost, { sha }: TaskSource): RunOptions => ({
+  pictureKey: sha,
+  cache,
+  shouldStop,
+});
+
 export interface FileTask {
+  readonly brandId: string;
+  readonly bytes: Uint8Array;
+  readonly name: string;
+  readonly known?: Known;
+}
+
+/** A file that was dropped, made ready to become a mark. */
+export const prepareFile = ({ db }: TaskHost, { brandId, bytes, name, known }: FileTask): Promise<PreparedMark> =>
+  prepareMark(db, brandId, bytes, name, known);
+
+export interface MadeTask {
+  readonly brandId: string;
+  /** The request, JSON. */
+  readonly body: Uint8Array;
+}
+
+/** The same of what was drawn or typed. */
+export async function prepareMade({ db }: TaskHost, { brandId, body }: MadeTask): Promise<PreparedMark> {
+  const request = await checkBody(makeMarkRequest, parseJson(new TextDecoder().decode(body)));
+  const { bytes, name, known } = await makeArtwork(request);
+  return prepareMark(db, brandId, bytes, name, known);
+}
+
+export interface LineTask {
   readonly source: TaskSource;
-  readonly recipe: unknown;
+  readonly recipe: Recipe;
   readonly line: SizeLine;
   /** For messages. */
   readonly name: string;
   readonly palette: readonly { readonly name: string; readonly hex: string }[];
 }
 export interface MadeFile {
-  readonly bytes: Uint8Array;
-  readonly mediaType: string;
+  readonly blobSha: string;
   readonly receipt: FileReceipt;
   /** Size of the page, px. */
   readonly widthPx: number;
   readonly heightPx: number;
 }
 
-/** One delivered file, written and read back. */
-export async function makeFile({ source, recipe: raw, line, name, palette }: FileTask): Promise<MadeFile> {
+/** What the page turned out to need, more than was put aside: how large it is shows only once the mark is cut out. */
+export interface NeedsMore {
+  readonly needsBytes: number;
+}
+
+/** One delivered file, written, read back and kept. */
+export async function makeFile(host: TaskHost, task: LineTask): Promise<MadeFile | NeedsMore> {
+  const { source, recipe: raw, line, name, palette } = task;
   const recipe = readRecipe(raw);
   const variant = recipe.variants.find((v) => v.id === line.variant);
   if (!variant) throw new Error(`No variant ${line.variant}`);
-  const artwork = await openSource(source);
-  const drawn = makeVariant(
-    artwork,
-    recipe,
-    variant,
-    { pictureKey: source.key, cache, pictureOnly: true },
-    { palette, density: null },
-  );
+  const artwork = await openSource(host, source);
+  const options = { ...optionsOf(host, source), pictureOnly: true };
+  const drawn = makeVariant(artwork, recipe, variant, options, { palette, density: null });
+  const format = formats.get(line.format.id);
+  const extents = extentsOf(drawn);
+  if (extents && format.accepts !== 'paths') {
+    const needsBytes = drawn.raster.data.length + pageNeeds(layOutFile(extents, line, drawn.drawing !== null));
+    if (needsBytes > host.needsBytes) return { needsBytes };
+  }
   const made = await makeBytes(drawn, line, formatHost);
-  const { extension, mimeType } = formats.get(line.format.id);
-  const receipt = await readBack(made.bytes, made, extension, name);
+  const receipt = await readBack(made.bytes, made, format.extension, name);
   const { widthPx, heightPx } = made.content;
-  return { bytes: made.bytes, mediaType: mimeType, receipt, widthPx, heightPx };
+  return { blobSha: await keepBlob(host.db, made.bytes, format.mimeType), receipt, widthPx, heightPx };
 }
 
-export interface MasterTask {
+export interface PackTask {
+  readonly name: string;
+  readonly files: readonly { readonly name: string; readonly blobSha: string }[];
+  readonly receipt: string;
+}
+
+/** The files of a delivery in one ZIP, read back and kept. @returns its SHA-256 */
+export async function packFiles({ db }: TaskHost, { name, files, receipt }: PackTask): Promise<string> {
+  const entries = new Map<string, Uint8Array>();
+  for (const file of files) entries.set(file.name, (await readBlob(db, file.blobSha)).bytes);
+  entries.set('receipt.txt', new TextEncoder().encode(receipt));
+  const packed = await pack(entries);
+  readBackZip(packed, entries, name);
+  return keepBlob(db, packed, 'application/zip');
+}
+
+// Stored, not compressed: PNG is compressed already.
+const pack = (entries: ReadonlyMap<string, Uint8Array>): Promise<Uint8Array> =>
+  new Promise((resolve, reject) => {
+    zip(Object.fromEntries(entries), { level: 0, mtime: new Date(2026, 0, 1) }, (error, bytes) =>
+      error ? reject(error) : resolve(bytes),
+    );
+  });
+
+export interface PictureTask {
+  readonly key: string;
+  readonly kind: 'master' | 'thumbnail';
   readonly source: TaskSource;
-  readonly recipe: unknown;
+  readonly recipe: Recipe;
+}
+
+/** A picture of a mark for the screen, kept under its key. */
+export async function makePicture(host: TaskHost, task: PictureTask): Promise<KeptPicture> {
+  const make = { master: makeMaster, thumbnail: makeThumbnail }[task.kind];
+  const { png, findings } = await make(host, task);
+  const picture = { blobSha: await keepBlob(host.db, png, 'image/png'), findings };
+  await keepPicture(host.db, task.key, task.source.sha, picture);
+  return picture;
+}
+
+interface MadePicture {
+  readonly png: Uint8Array;
+  readonly findings: KeptPicture['findings'];
 }
 
 /** The master on its own grid. */
-export async function makeMaster({ source, recipe: raw }: MasterTask): Promise<Uint8Array> {
-  const recipe = readRecipe(raw);
-  const { master } = runStages(await openSource(source), recipe.stages, { pictureKey: source.key, cache });
+async function makeMaster(host: TaskHost, { source, recipe: raw }: PictureTask): Promise<MadePicture> {
+  const { stages } = readRecipe(raw);
+  const result = runStages(await openSource(host, source), stages, optionsOf(host, source));
+  const { master } = result;
   const whole = bleedColours({ ...master.raster, data: master.raster.data.slice() }, master.within);
   const png = await encodePng(whole);
   readBackPng(png, whole, 'master');
-  return png;
+  return { png, findings: describeFindings(result) };
 }
 
-export interface ThumbnailResult {
-  readonly png: Uint8Array;
-  readonly findings: readonly Finding[];
-}
+const THUMBNAIL_PX = 560;
 
 /** The trimmed master at card size, and what was found on the way. */
-export async function makeThumbnail({
-  source,
-  recipe: raw,
-  longestPx,
-}: MasterTask & { longestPx: number }): Promise<ThumbnailResult> {
-  const recipe = readRecipe(raw);
-  const result = runStages(await openSource(source), recipe.stages, { pictureKey: source.key, cache });
+async function makeThumbnail(host: TaskHost, { source, recipe: raw }: PictureTask): Promise<MadePicture> {
+  const { stages } = readRecipe(raw);
+  const result = runStages(await openSource(host, source), stages, optionsOf(host, source));
   const findings = describeFindings(result);
   const { master } = result;
   const extents = extentsOf(master);
   if (!extents) return { png: await encodePng({ width: 1, height: 1, data: new Uint8Array(4) }), findings };
   const own = Math.max(extents.width, extents.height) / master.reduction;
-  const px = Math.max(LEAST_SIDE_PX, Math.floor(master.drawing ? longestPx : Math.min(longestPx, own)));
+  const px = Math.max(LEAST_SIDE_PX, Math.floor(master.drawing ? THUMBNAIL_PX : Math.min(THUMBNAIL_PX, own)));
   const size = { id: 'longEdge', params: { px, paddingPct: 0 } };
-  const { content } = prepareFile(master, { size, format: { id: 'png', params: {} } });
+  const { content } = preparePage(master, { size, format: { id: 'png', params: {} } });
   return { png: await encodePng(content.raster as Raster), findings };
-}
-
-export interface JudgeTask {
-  /** Reduced as it may be, or a drawing. */
-  readonly picture: Raster | Drawing;
-  readonly reduction: number;
-}
-export interface PictureJudgement {
-  readonly seen: Inspection;
-  readonly recipe: Recipe;
-  readonly findings: readonly Finding[];
-  readonly sentence: string;
-  readonly markCount: number;
-}
-
-/** What a picture or drawing is, the recipe to start with, and what that makes of it. */
-export async function judgePicture({ picture, reduction }: JudgeTask): Promise<PictureJudgement> {
-  const artwork = 'shapes' in picture ? artworkOfDrawing(picture, reduction) : artworkOfRaster(picture, reduction);
-  const seen = inspectPicture(artwork.raster);
-  const way = artwork.drawing ? 'transparent' : seen.way;
-  const { recipe, result, markCount } = proposeRecipe(artwork, reduction, way);
-  return {
-    seen,
-    recipe,
-    findings: result ? describeFindings(result) : [],
-    sentence: describeFound(seen, recipe, result),
-    markCount,
-  };
 }

@@ -1,24 +1,62 @@
-// Entry of the server's worker threads: core work off the event loop. Piscina calls the export by name.
-import { CoreError } from '../core/errors';
+// Entry of the server's worker threads: core work off the event loop. Piscina calls the exports by name.
+import pg from 'pg';
+import { workerData } from 'piscina';
+import { setFlagsFromString } from 'node:v8';
+import { runInNewContext } from 'node:vm';
+import sharp from 'sharp';
+import { isCoreError } from '../core/errors';
 import * as tasks from './coreTasks';
+import { asKnown } from './store/db';
 
 export type Answer<T> =
   { ok: true; value: T } | { ok: false; error: { code: string; message: string; details: Record<string, unknown> } };
 
+/** What travels to a thread beside the task itself. */
+export interface Envelope<A> {
+  readonly task: A;
+  /** Not 0 once the task is to stop. */
+  readonly flag: Int32Array<SharedArrayBuffer>;
+  readonly needsBytes: number;
+}
+
+const { database } = workerData as { database: pg.ClientConfig };
+const db = new pg.Pool({ ...database, max: 1, connectionTimeoutMillis: 5000, idleTimeoutMillis: 10_000 });
+db.on('error', () => {}); // the next query says so itself
+db.on('connect', (client) => client.on('error', () => {}));
+
+// One picture after another is decoded, none of them twice: nothing is worth keeping.
+sharp.cache(false);
+sharp.concurrency(1);
+
+// Memory outside of the engine's own is given back when its owner is collected, which may be long after a large task.
+setFlagsFromString('--expose-gc');
+const collectGarbage = runInNewContext('gc') as () => void;
+/** Tasks that took more leave nothing behind. */
+const LARGE_BYTES = 200 * 1024 * 1024;
+
 // A class does not survive the way between threads, so an error travels as plain values.
 const answering =
-  <A, T>(task: (input: A) => Promise<T>) =>
-  async (input: A): Promise<Answer<T>> => {
+  <A, T>(run: (host: tasks.TaskHost, task: A) => Promise<T>) =>
+  async ({ task, flag, needsBytes }: Envelope<A>): Promise<Answer<T>> => {
     try {
-      return { ok: true, value: await task(input) };
-    } catch (error) {
-      if (error instanceof CoreError)
+      const host = { db, shouldStop: () => Atomics.load(flag, 0) !== 0, needsBytes };
+      return { ok: true, value: await run(host, task) };
+    } catch (thrown) {
+      const error = asKnown(thrown);
+      if (isCoreError(error))
         return { ok: false, error: { code: error.code, message: error.message, details: error.details } };
+      tasks.forgetAll();
       throw error;
+    } finally {
+      if (needsBytes > LARGE_BYTES) {
+        tasks.forgetAll();
+        collectGarbage();
+      }
     }
   };
 
+export const prepareFile = answering(tasks.prepareFile);
+export const prepareMade = answering(tasks.prepareMade);
 export const makeFile = answering(tasks.makeFile);
-export const makeMaster = answering(tasks.makeMaster);
-export const makeThumbnail = answering(tasks.makeThumbnail);
-export const judgePicture = answering(tasks.judgePicture);
+export const packFiles = answering(tasks.packFiles);
+export const makePicture = answering(tasks.makePicture);

@@ -8,7 +8,8 @@ import type { JobRunner } from './jobs/runner';
 export interface AppDeps {
   readonly pool: pg.Pool;
   readonly core: CorePool;
-  readonly jobs: Pick<JobRunner, 'addDelivery'>;
+  /** Null where another process runs the jobs. */
+  readonly jobs: Pick<JobRunner, 'isRunning'> | null;
   readonly events: DeliveryEvents;
   readonly log: Logger;
   /** Folder of the built web application, or null to serve the interface's paths only. */

@@ -1,7 +1,8 @@
 import type { ErrorBody } from '../contract/views';
 import { CoreError, type ErrorCode, isCoreError } from '../core/errors';
+import { asKnown } from './store/db';
 
-type Status = 400 | 403 | 404 | 409 | 413 | 422 | 500;
+type Status = 400 | 403 | 404 | 409 | 413 | 422 | 500 | 503;
 
 /** The HTTP status of every code. */
 export const statusOf: Record<ErrorCode, Status> = {
@@ -23,6 +24,7 @@ export const statusOf: Record<ErrorCode, Status> = {
   'size/impossible': 422,
   'format/needs-paths': 422,
   'work/stopped': 409,
+  'work/too-long': 422,
   'names/empty': 422,
   'intake/empty': 422,
   'intake/unsupported': 422,
@@ -38,6 +40,7 @@ export const statusOf: Record<ErrorCode, Status> = {
   'store/not-found': 404,
   'store/conflict': 409,
   'store/duplicate-name': 409,
+  'store/unavailable': 503,
   'request/invalid': 400,
   'request/forbidden-origin': 403,
   'server/internal': 500,
@@ -45,16 +48,18 @@ export const statusOf: Record<ErrorCode, Status> = {
 
 /**
  * The answer to any error. Our own bugs are told apart from what a person can mend, and keep their details to the log.
+ * @param request  what the log calls the request
  */
-export function toAnswer(error: unknown): { status: Status; body: ErrorBody } {
-  const known = isCoreError(error)
-    ? error
+export function toAnswer(error: unknown, request?: string): { status: Status; body: ErrorBody } {
+  const told = asKnown(error);
+  const known = isCoreError(told)
+    ? told
     : new CoreError(
         'server/internal',
         'Something went wrong inside Tassel. Nothing was lost; try again, and look at the server log if it stays.',
       );
   return {
     status: statusOf[known.code],
-    body: { error: { code: known.code, message: known.message, details: known.details } },
+    body: { error: { code: known.code, message: known.message, details: known.details, request } },
   };
 }

@@ -1,57 +1,35 @@
 import { serve } from '@hono/node-server';
 import { existsSync } from 'node:fs';
-import { dirname, join } from 'node:path';
-import { fileURLToPath } from 'node:url';
-import pg from 'pg';
-import { pino } from 'pino';
+import type { Server } from 'node:http';
+import { join } from 'node:path';
 import { createApp } from './app';
-import { createCorePool } from './corePool';
 import { listenForDeliveries } from './deliveryEvents';
+import { onStop, openEnvironment, settings } from './environment';
 import { startJobs } from './jobs/runner';
 import { seedDemo } from './seed';
-import { ensureDatabase } from './store/ensureDatabase';
-import { migrate } from './store/migrate';
 
-// The one place of the server that reads the environment.
-const here = dirname(fileURLToPath(import.meta.url));
-const log = pino({ level: process.env.TASSEL_LOG ?? 'warn' }, pino.destination(2));
-const connection = JSON.parse(process.env.TASSEL_DATABASE ?? '{}') as pg.ClientConfig & { database: string };
-const host = process.env.TASSEL_HOST ?? '127.0.0.1';
-const webDir = join(here, '../web');
+/** How long running requests may take to end when the server is told to. */
+const END_MS = 8_000;
 
-await ensureDatabase(connection);
-const pool = new pg.Pool({ ...connection, max: 20 });
-pool.on('connect', (client) => client.on('error', () => {})); // reported by the pool; without a listener Node would end
-pool.on('error', (error) => log.warn({ err: error }, 'a database connection was lost'));
-await migrate(pool, join(here, 'migrations'));
-const core = createCorePool(join(here, 'coreWorker.mjs'));
-if (process.env.TASSEL_DEMO === '1') await seedDemo({ pool, core }, log);
-const jobs = await startJobs({ pool, core }, log);
-const events = await listenForDeliveries(connection, log);
-const app = createApp({
-  pool,
-  core,
-  jobs,
-  events,
-  log,
-  webDir: existsSync(join(webDir, 'index.html')) ? webDir : null,
-});
+const { pool, core, log, close } = await openEnvironment();
+const { database, webDir } = settings;
+if (settings.hasDemo) await seedDemo({ pool, core }, log);
+const jobs = settings.runsJobs ? await startJobs({ pool, core, database }, log) : null;
+const events = await listenForDeliveries(database, log);
+const hasPage = existsSync(join(webDir, 'index.html'));
+const app = createApp({ pool, core, jobs, events, log, webDir: hasPage ? webDir : null });
 
-const server = serve({ fetch: app.fetch, hostname: host, port: Number(process.env.TASSEL_PORT ?? 4480) }, (info) => {
-  process.stdout.write(`listening on http://${host}:${info.port}\n`);
-});
+const server = serve({ fetch: app.fetch, hostname: settings.host, port: settings.port }, (info) => {
+  process.stdout.write(`listening on http://${settings.host}:${info.port}\n`);
+}) as Server;
 
-let isEnding = false;
-async function end(): Promise<void> {
-  if (isEnding) return;
-  isEnding = true;
-  server.close();
-  (server as { closeAllConnections?: () => void }).closeAllConnections?.();
-  await jobs.stop();
+onStop(async () => {
+  const ended = new Promise<void>((resolve) => server.close(() => resolve()));
+  server.closeIdleConnections();
+  // Streams of a delivery's progress never end by themselves.
+  const late = new Promise<void>((resolve) => setTimeout(resolve, END_MS).unref());
   await events.close();
-  await core.close();
-  await pool.end();
-  process.exit(0);
-}
-process.on('SIGTERM', () => void end());
-process.on('SIGINT', () => void end());
+  await Promise.all([Promise.race([ended, late]), jobs?.stop()]);
+  server.closeAllConnections();
+  await close();
+});

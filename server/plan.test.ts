@@ -5,7 +5,7 @@ import { kindByName, sniffKind } from '../codecs/sniffKind';
 import { writeReceipt } from './jobs/receipt';
 import { planFiles } from './planFiles';
 import { attachment } from './routes/respond';
-import { nameFromFile } from './takeIn';
+import { nameFromFile } from './prepareMark';
 
 describe('planFiles', () => {
   const names = { brand: 'Harrowmere', mark: 'Trust badge' };

@@ -38,6 +38,6 @@ export async function seedDemo(deps: TakeInDeps, log: Logger): Promise<void> {
   });
   if (brandId === null) return;
   for (const mark of [...logos, ...signatures]) {
-    await takeIn(deps, brandId, mark.bytes, mark.fileName, { markName: mark.name });
+    await takeIn(deps, brandId, { bytes: mark.bytes, name: mark.fileName, known: { markName: mark.name } });
   }
 }

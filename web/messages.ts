@@ -7,8 +7,17 @@ export const words: Partial<Record<ErrorCode, string>> = {
   'registry/unknown': 'This mark uses something that this version does not know. Update Tassel.',
 };
 
-/** What an error says to a person. */
+/** What an error says to a person; with what the log calls the request, where only the log knows more. */
 export function wordsFor(error: unknown): string {
-  if (error instanceof CoreError) return words[error.code] ?? error.message;
+  if (error instanceof CoreError) {
+    const { request } = error.details;
+    const own = words[error.code] ?? error.message;
+    return error.code === 'server/internal' && request ? `${own} (Request ${String(request)})` : own;
+  }
   return error instanceof Error ? error.message : String(error);
+}
+
+/** What somebody else made of it meanwhile, where that is what an error says. */
+export function newerState<T>(error: unknown): T | null {
+  return error instanceof CoreError && error.code === 'store/conflict' ? ((error.details.current as T) ?? null) : null;
 }

@@ -1,16 +1,15 @@
-import { zip } from 'fflate';
 import type pg from 'pg';
 import { isCoreError } from '../../core/errors';
 import { uniqueNames } from '../../core/recipe/fileNames';
 import { readRecipe } from '../../core/recipe/recipe';
-import { readBackZip } from '../../codecs/readBackZip';
-import type { CorePool } from '../corePool';
-import type { MadeFile } from '../coreTasks';
-import { readSource } from '../sources';
+import type { CorePool, Waiter } from '../corePool';
 import { planFiles } from '../planFiles';
-import { keepBlob } from '../store/blobs';
-import { withTransaction } from '../store/db';
+import { sourceOf } from '../sources';
+import { findBlob } from '../store/blobs';
+import { findBrand } from '../store/brands';
+import { isDatabaseAway, withTransaction } from '../store/db';
 import {
+  type MadeFile,
   beginDelivery,
   countDone,
   failDelivery,
@@ -18,8 +17,7 @@ import {
   findDeliveryRecipe,
   finishDelivery,
 } from '../store/deliveries';
-import { findMark } from '../store/marks';
-import { findBrand } from '../store/brands';
+import { findMark, findMarkPictures } from '../store/marks';
 import { writeReceipt } from './receipt';
 
 export interface DeliveryDeps {
@@ -27,73 +25,70 @@ export interface DeliveryDeps {
   readonly core: CorePool;
 }
 
+/** What the queue tells of the attempt under way. */
+export interface Attempt {
+  readonly number: number;
+  /** Raised when this process is to end. */
+  readonly signal?: AbortSignal;
+}
+
+/** A fault of ours that comes back is not tried for ever. */
+const MOST_TRIES = 3;
+
 /**
  * Makes all files of a delivery, reads every one back, and makes the delivery reachable whole, in one transaction.
  * May be run again after a crash at any moment: nothing is visible before the end.
  */
-export async function makeDelivery({ pool, core }: DeliveryDeps, id: string): Promise<void> {
+export async function makeDelivery({ pool, core }: DeliveryDeps, id: string, attempt: Attempt): Promise<void> {
   if (!(await beginDelivery(pool, id))) return;
   await announce(pool, id);
   try {
-    await makeAll({ pool, core }, id);
+    await makeAll({ pool, core }, id, { waiting: 'queue', signal: attempt.signal });
   } catch (error) {
-    if (!isCoreError(error)) throw error; // our bug or a lost connection: the queue tries again
-    await failDelivery(pool, id, error.message);
+    const isOver = isCoreError(error) && !['store/unavailable', 'work/stopped'].includes(error.code);
+    // A lost connection or the end of this process is nobody's fault: the queue tries again.
+    if (!isOver && (isDatabaseAway(error) || isCoreError(error) || attempt.number < MOST_TRIES)) throw error;
+    await failDelivery(pool, id, isCoreError(error) ? error.message : OUR_FAULT);
   }
   await announce(pool, id);
 }
 
-interface Made extends MadeFile {
-  readonly name: string;
-  readonly variant: string;
-  readonly purpose: string;
-}
+const OUR_FAULT =
+  'Something went wrong inside Tassel while these files were made. Try again; the server log knows more.';
 
-async function makeAll({ pool, core }: DeliveryDeps, id: string): Promise<void> {
+/** An archive of more cannot be put together in the memory there is. */
+const MOST_DELIVERY_BYTES = 320 * 1024 * 1024;
+
+async function makeAll({ pool, core }: DeliveryDeps, id: string, waiter: Waiter): Promise<void> {
   const delivery = await findDelivery(pool, id);
   const mark = await findMark(pool, delivery.markId);
+  const pictures = await findMarkPictures(pool, mark.id);
   const recipe = readRecipe(await findDeliveryRecipe(pool, id));
   const brand = await findBrand(pool, mark.brandId);
-  const source = await readSource(pool, mark.id, 'working');
+  const source = sourceOf(pictures, 'working');
   const plan = planFiles(recipe, { brand: brand.name, mark: mark.name });
 
-  const made: Made[] = [];
+  const made: MadeFile[] = [];
+  let bytes = 0;
   for (const { line, variant, name } of plan) {
     const task = { source, recipe, line, name: name({ width: 1, height: 1 }), palette: brand.palette };
-    const file = await core.makeFile(task);
-    const size = { width: Math.round(file.widthPx), height: Math.round(file.heightPx) };
-    made.push({ ...file, name: name(size), variant: variant.name, purpose: line.purpose });
+    const { receipt, blobSha, widthPx, heightPx } = await core.makeFile(task, pictures, waiter);
+    const size = { width: Math.round(widthPx), height: Math.round(heightPx) };
+    made.push({ name: name(size), variant: variant.name, purpose: line.purpose, receipt, blobSha });
+    bytes += (await findBlob(pool, blobSha)).size;
+    if (bytes > MOST_DELIVERY_BYTES) {
+      await failDelivery(pool, id, 'These files come to more than 320 MB. Make them in two deliveries, or smaller.');
+      return;
+    }
     if (!(await countDone(pool, id, made.length))) return;
     await announce(pool, id);
   }
   const names = uniqueNames(made.map((f) => f.name));
-  const named = made.map((f, k) => ({ ...f, name: names[k] }));
-  const entries = new Map(named.map((f) => [f.name, f.bytes]));
-  entries.set('receipt.txt', new TextEncoder().encode(writeReceipt(mark, named)));
-  const packed = await pack(entries);
-  readBackZip(packed, entries, delivery.zipName);
-  await withTransaction(pool, async (tx) => {
-    const files = [];
-    for (const f of named)
-      files.push({
-        name: f.name,
-        variant: f.variant,
-        purpose: f.purpose,
-        receipt: f.receipt,
-        blobSha: await keepBlob(tx, f.bytes, f.mediaType),
-      });
-    const zipSha = await keepBlob(tx, packed, 'application/zip');
-    await finishDelivery(tx, id, zipSha, files);
-  });
+  const files = made.map((f, k) => ({ ...f, name: names[k] }));
+  const receipt = writeReceipt(mark, files);
+  const zipSha = await core.packFiles({ name: delivery.zipName, files, receipt, bytes }, waiter);
+  await withTransaction(pool, (tx) => finishDelivery(tx, id, zipSha, files));
 }
-
-// Stored, not compressed: PNG is compressed already.
-const pack = (entries: ReadonlyMap<string, Uint8Array>): Promise<Uint8Array> =>
-  new Promise((resolve, reject) => {
-    zip(Object.fromEntries(entries), { level: 0, mtime: new Date(2026, 0, 1) }, (error, bytes) =>
-      error ? reject(error) : resolve(bytes),
-    );
-  });
 
 /** Tells every web server that a delivery has moved on. */
 export const announce = (pool: pg.Pool, id: string) => pool.query("select pg_notify('tassel_delivery', $1)", [id]);

@@ -1,67 +1,176 @@
 import { createHash, randomBytes } from 'node:crypto';
 import { EventEmitter } from 'node:events';
-import { type Runner, makeWorkerUtils, run } from 'graphile-worker';
-import type pg from 'pg';
+import { type JobHelpers, type Runner, makeWorkerUtils, run } from 'graphile-worker';
+import pg from 'pg';
 import type { Logger } from 'pino';
-import { type DeliveryDeps, makeDelivery } from './makeDelivery';
+import { addJob } from '../store/jobs';
+import { failAbandoned } from '../store/deliveries';
+import { type DeliveryDeps, announce, makeDelivery } from './makeDelivery';
+import { collect, lookAt } from './upkeep';
 
 export interface JobRunner {
-  addDelivery(id: string): Promise<void>;
+  /** Whether jobs are taken just now: not while the database is away. */
+  readonly isRunning: boolean;
+  /** Ends running jobs, or gives them back for others to take. */
   stop(): Promise<void>;
 }
 
+export interface RunnerDeps extends DeliveryDeps {
+  /** For the connection that holds the lock: one of its own, so that its end is the end of nothing else. */
+  readonly database: pg.ClientConfig;
+}
+
+const LOOK_FOR_DEAD_MS = 5_000;
+const TRY_AGAIN_MS = 500;
+/** Running jobs have so long to end before they are given back. */
+const STOP_MS = 4_000;
+/** At night, and at the next start when the night was missed. */
+const NIGHTLY = '17 3 * * * collect ?fill=1d&max=3 {"id":"all"}';
+
 /**
- * Runs the queue's jobs in this process. A process that dies leaves its jobs locked; their lock is lifted as soon as
- * another process finds the dead one's advisory lock free, at its start and every ten seconds.
+ * Runs the queue's jobs in this process for as long as it lives: when the database goes away, jobs end there, and go on
+ * as soon as it is back.
+ *
+ * A process that dies leaves its jobs locked; their lock is lifted as soon as another process finds the dead one's
+ * advisory lock free, at its start and every few seconds.
  */
-export async function startJobs(deps: DeliveryDeps, log: Logger): Promise<JobRunner> {
+export async function startJobs(deps: RunnerDeps, log: Logger): Promise<JobRunner> {
+  let current: Running | null = await begin(deps, log);
+  let isStopped = false;
+  const loop = (async () => {
+    while (!isStopped) {
+      if (current) {
+        await current.ended;
+        const over = current;
+        current = null;
+        await over.stop();
+        if (!isStopped) log.warn('the queue stopped: the database is away');
+      } else {
+        current = await begin(deps, log).catch(() => null);
+        if (current) log.warn('the queue goes on');
+        else await new Promise((r) => setTimeout(r, TRY_AGAIN_MS));
+      }
+    }
+  })();
+  return {
+    get isRunning() {
+      return current !== null;
+    },
+    stop: async () => {
+      isStopped = true;
+      const last = current;
+      last?.letGo();
+      await loop;
+      if (current && current !== last) await current.stop();
+    },
+  };
+}
+
+/** One stretch of running jobs, from one loss of the database to the next. */
+interface Running {
+  /** Settles when the connection is lost or `letGo` is called. */
+  readonly ended: Promise<void>;
+  letGo(): void;
+  stop(): Promise<void>;
+}
+
+async function begin(deps: RunnerDeps, log: Logger): Promise<Running> {
   const { pool } = deps;
-  const utils = await makeWorkerUtils({ pgPool: pool });
-  await utils.migrate();
-  const lock = await holdLock(pool);
+  const utils = await makeWorkerUtils({ pgPool: pool, logger: quietLogger(log) });
+  try {
+    await utils.migrate();
+    const lock = await holdLock(deps.database);
+    const look = () => lookForDead(pool, utils.forceUnlockWorkers.bind(utils));
+    const runner = await look()
+      .then(() => runQueue(deps, lock.key, log))
+      .catch(async (error: unknown) => {
+        await lock.release();
+        throw error;
+      });
+    let letGo = () => {};
+    const ended = new Promise<void>((resolve) => {
+      letGo = resolve;
+      lock.lost.then(resolve, resolve);
+      runner.promise.then(resolve, resolve);
+    });
+    const timer = setInterval(() => {
+      look().catch((error: unknown) => log.warn({ err: error }, 'could not look for dead runners'));
+    }, LOOK_FOR_DEAD_MS);
+    return {
+      ended,
+      letGo,
+      stop: async () => {
+        clearInterval(timer);
+        await inTime(runner.stop(), 2 * STOP_MS);
+        await inTime(Promise.resolve(utils.release()), STOP_MS);
+        await lock.release();
+      },
+    };
+  } catch (error) {
+    await inTime(Promise.resolve(utils.release()), STOP_MS);
+    throw error;
+  }
+}
+
+/** Waits for an ending that may never come, or may fail because what it ends is gone. */
+const inTime = (work: Promise<unknown>, mostMs: number): Promise<void> =>
+  Promise.race([
+    work.then(
+      () => {},
+      () => {},
+    ),
+    new Promise<void>((r) => setTimeout(r, mostMs).unref()),
+  ]);
+
+function runQueue(deps: RunnerDeps, lockKey: string, log: Logger): Promise<Runner> {
+  const { pool } = deps;
   const events = new EventEmitter();
   // Jobs are locked under the name of the pool or of one of its workers, so both are written down.
   const enlist = (id: string) =>
-    void pool.query('insert into runner (worker_id, lock_key) values ($1, $2) on conflict do nothing', [id, lock.key]);
+    void pool
+      .query('insert into runner (worker_id, lock_key) values ($1, $2) on conflict do nothing', [id, lockKey])
+      .catch((error: unknown) => log.warn({ err: error }, 'could not write down a runner'));
   events.on('pool:create', ({ workerPool }: { workerPool: { id: string } }) => enlist(workerPool.id));
   events.on('worker:create', ({ worker }: { worker: { workerId: string } }) => enlist(worker.workerId));
-  await releaseDead(pool, utils.forceUnlockWorkers.bind(utils));
-  const runner: Runner = await run({
+  const idOf = (payload: unknown) => (payload as { id: string }).id;
+  return run({
     pgPool: pool,
     concurrency: 2,
     noHandleSignals: true,
     pollInterval: 1000,
     events: events as never,
-    taskList: { makeDelivery: async (payload) => makeDelivery(deps, (payload as { id: string }).id) },
+    crontab: NIGHTLY,
+    preset: { worker: { gracefulShutdownAbortTimeout: STOP_MS } },
+    taskList: {
+      makeDelivery: (payload, { job, abortSignal }: JobHelpers) =>
+        makeDelivery(deps, idOf(payload), { number: job.attempts, signal: abortSignal }),
+      lookAt: (payload) => lookAt(deps, idOf(payload)),
+      collect: () => collect(pool, log),
+    },
     logger: quietLogger(log),
   });
-  const timer = setInterval(() => {
-    releaseDead(pool, utils.forceUnlockWorkers.bind(utils)).catch((error: unknown) =>
-      log.warn({ error }, 'could not look for dead runners'),
-    );
-  }, 10_000);
-  return {
-    addDelivery: async (id) => {
-      await utils.addJob('makeDelivery', { id }, { maxAttempts: 5, jobKey: id });
-    },
-    stop: async () => {
-      clearInterval(timer);
-      await runner.stop();
-      await utils.release();
-      lock.release();
-    },
-  };
 }
 
-async function holdLock(pool: pg.Pool): Promise<{ key: string; release: () => void }> {
+interface Lock {
+  readonly key: string;
+  /** Settles when the connection that holds the lock is gone, and the lock with it. */
+  readonly lost: Promise<void>;
+  release(): Promise<void>;
+}
+
+async function holdLock(database: pg.ClientConfig): Promise<Lock> {
   const key = createHash('sha256').update(randomBytes(16)).digest().readBigInt64BE().toString();
-  const client = await pool.connect();
-  client.on('error', () => {}); // the pool reports a lost connection itself
+  const client = new pg.Client({ ...database, connectionTimeoutMillis: 5000, keepAlive: true });
+  const lost = new Promise<void>((resolve) => {
+    client.on('error', () => resolve());
+    client.on('end', () => resolve());
+  });
+  await client.connect();
   await client.query('select pg_advisory_lock($1::bigint)', [key]);
-  return { key, release: () => client.release(true) };
+  return { key, lost, release: () => inTime(client.end(), STOP_MS) };
 }
 
-async function releaseDead(pool: pg.Pool, unlock: (ids: string[]) => Promise<void>): Promise<void> {
+async function lookForDead(pool: pg.Pool, unlock: (ids: string[]) => Promise<void>): Promise<void> {
   const client = await pool.connect();
   try {
     const { rows } = await client.query<{ lock_key: string; worker_ids: string[] }>(
@@ -86,7 +195,11 @@ async function releaseDead(pool: pg.Pool, unlock: (ids: string[]) => Promise<voi
   } finally {
     client.release();
   }
+  for (const id of await failAbandoned(pool)) await announce(pool, id);
 }
+
+/** Takes away now what nobody refers to, by a job. */
+export const collectNow = (pool: pg.Pool) => addJob(pool, 'collect', 'all');
 
 function quietLogger(log: Logger) {
   return new (class {

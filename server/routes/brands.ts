@@ -14,7 +14,10 @@ export const brandRoutes = ({ pool }: AppDeps) =>
       return c.json(await findBrand(pool, await addBrand(pool, body.name, body.palette)), 201);
     })
     .patch(paths.brand(':id'), limitJson, async (c) => {
-      const body = await checkBody(changeBrandRequest, await readJson(c));
-      return c.json(await changePalette(pool, asId(c.req.param('id'), 'brand'), body.palette));
+      const { basedOn, palette } = await checkBody(changeBrandRequest, await readJson(c));
+      return c.json(await changePalette(pool, asId(c.req.param('id'), 'brand'), basedOn, palette));
     })
-    .get(paths.brandGrounds(':id'), async (c) => c.json(await listGrounds(pool, asId(c.req.param('id'), 'brand'))));
+    .get(paths.brandGrounds(':id'), async (c) => {
+      const { id } = await findBrand(pool, asId(c.req.param('id'), 'brand'));
+      return c.json(await listGrounds(pool, id));
+    });

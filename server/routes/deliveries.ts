@@ -2,24 +2,32 @@ import { Hono } from 'hono';
 import { paths } from '../../contract/paths';
 import { streamSSE } from 'hono/streaming';
 import { addDeliveryRequest, checkBody } from '../../contract/requests';
-import { CoreError } from '../../core/errors';
+import { CoreError, isCoreError } from '../../core/errors';
+import { formats } from '../../core/formats';
 import { slug } from '../../core/recipe/fileNames';
+import { layOutFile } from '../../core/recipe/makeFile';
+import type { SizeLine } from '../../core/recipe/recipe';
+import type { FileLayout } from '../../core/sizes/size';
+import { cutToBytes } from '../../core/text/cutText';
+import type { CorePool } from '../corePool';
+import type { MarkView } from '../../contract/views';
 import type { AppDeps } from '../deps';
 import { announce } from '../jobs/makeDelivery';
 import { planFiles } from '../planFiles';
-import { readBlob } from '../store/blobs';
 import { findBrand } from '../store/brands';
-import { asId } from '../store/db';
-import { addDelivery, cancelDelivery, findDelivery, findZip, listDeliveries } from '../store/deliveries';
+import { asId, isDatabaseAway, withTransaction } from '../store/db';
+import { addDelivery, cancelDelivery, findDelivery, findZip, listDeliveries, retryDelivery } from '../store/deliveries';
 import { findMark } from '../store/marks';
-import { attachment } from './respond';
+import { attachment, sendBlob } from './respond';
 import { limitJson, readJson } from './readJson';
 
 /** How often a stream looks for itself, should a notice get lost. */
 const LOOK_AGAIN_MS = 2000;
+/** With its ending, a ZIP's name is no longer than file systems take. */
+const MOST_ZIP_STEM = 200;
 const hasEnded = (state: string) => state !== 'waiting' && state !== 'making';
 
-export const deliveryRoutes = ({ pool, jobs, events }: AppDeps) =>
+export const deliveryRoutes = ({ pool, core, events }: AppDeps) =>
   new Hono()
     .post(paths.markDeliveries(':id'), limitJson, async (c) => {
       const { basedOn } = await checkBody(addDeliveryRequest, await readJson(c));
@@ -28,18 +36,21 @@ export const deliveryRoutes = ({ pool, jobs, events }: AppDeps) =>
         throw new CoreError(
           'store/conflict',
           'This mark was changed in another window. Look at it again, then make the files.',
+          { current: mark },
         );
       const brand = await findBrand(pool, mark.brandId);
       const plan = planFiles(mark.recipe, { brand: brand.name, mark: mark.name });
       if (plan.length === 0)
         throw new CoreError('request/invalid', 'There is no size line to make a file of. Add one first.');
-      const id = await addDelivery(pool, mark.id, mark.revision, plan.length, `${slug(mark.name) || 'mark'}-files.zip`);
-      await jobs.addDelivery(id);
+      for (const { line, name } of plan) checkPage(core, line, mark, name({ width: 1, height: 1 }));
+      const zipName = `${cutToBytes(slug(mark.name), MOST_ZIP_STEM) || 'mark'}-files.zip`;
+      const id = await withTransaction(pool, (tx) => addDelivery(tx, mark.id, mark.revision, plan.length, zipName));
       return c.json(await findDelivery(pool, id), 201);
     })
     .get(paths.brandDeliveries(':id'), async (c) => {
       const markId = c.req.query('mark');
-      return c.json(await listDeliveries(pool, asId(c.req.param('id'), 'brand'), markId ? asId(markId, 'mark') : null));
+      const { id } = await findBrand(pool, asId(c.req.param('id'), 'brand'));
+      return c.json(await listDeliveries(pool, id, markId ? asId(markId, 'mark') : null));
     })
     .get(paths.delivery(':id'), async (c) => c.json(await findDelivery(pool, asId(c.req.param('id'), 'delivery'))))
     .post(paths.deliveryCancel(':id'), async (c) => {
@@ -48,13 +59,17 @@ export const deliveryRoutes = ({ pool, jobs, events }: AppDeps) =>
       await announce(pool, id);
       return c.json(await findDelivery(pool, id));
     })
+    .post(paths.deliveryAgain(':id'), async (c) => {
+      const id = asId(c.req.param('id'), 'delivery');
+      await withTransaction(pool, (tx) => retryDelivery(tx, id));
+      await announce(pool, id);
+      return c.json(await findDelivery(pool, id));
+    })
     .get(paths.deliveryZip(':id'), async (c) => {
       const zip = await findZip(pool, asId(c.req.param('id'), 'delivery'));
       if (!zip) throw new CoreError('store/not-found', 'This delivery has no files yet.');
-      const { bytes } = await readBlob(pool, zip.sha);
-      c.header('Content-Type', 'application/zip');
       c.header('Content-Disposition', attachment(zip.name));
-      return c.body(bytes as Buffer<ArrayBuffer>);
+      return sendBlob(c, pool, zip.sha);
     })
     .get(paths.deliveryEvents(':id'), async (c) => {
       const id = asId(c.req.param('id'), 'delivery');
@@ -64,9 +79,17 @@ export const deliveryRoutes = ({ pool, jobs, events }: AppDeps) =>
         const end = events.subscribe(id, () => wake());
         stream.onAbort(end);
         try {
-          while (!stream.aborted) {
+          while (!stream.aborted && !events.isClosed) {
             const moved = new Promise<void>((resolve) => (wake = resolve));
-            const delivery = await findDelivery(pool, id);
+            const delivery = await findDelivery(pool, id).catch((error: unknown) => {
+              // A stream outlives a short absence of the database.
+              if (isDatabaseAway(error)) return null;
+              throw error;
+            });
+            if (!delivery) {
+              await stream.sleep(LOOK_AGAIN_MS);
+              continue;
+            }
             await stream.writeSSE({ event: 'delivery', data: JSON.stringify(delivery) });
             if (hasEnded(delivery.state)) return;
             await Promise.race([moved, stream.sleep(LOOK_AGAIN_MS)]);
@@ -76,3 +99,32 @@ export const deliveryRoutes = ({ pool, jobs, events }: AppDeps) =>
         }
       });
     });
+
+/** Shapes that a mark may turn out to have, however wide or tall its picture is. */
+const SHAPES = [
+  { width: 2000, height: 20 },
+  { width: 20, height: 2000 },
+];
+
+/**
+ * Tells before anything is begun what cannot be made here whatever the mark's shape, which is known only once it is cut
+ * out.
+ * @throws CoreError 'memory/too-little'
+ */
+function checkPage(core: CorePool, line: SizeLine, { width, height }: MarkView, name: string): void {
+  if (formats.get(line.format.id).accepts === 'paths') return;
+  const pages = [{ width, height }, ...SHAPES].flatMap((shape) => {
+    try {
+      return [layOutFile(shape, line)];
+    } catch (error) {
+      if (isCoreError(error)) return [];
+      throw error;
+    }
+  });
+  const area = (page: FileLayout) => page.width * page.height;
+  if (pages.length > 0)
+    core.checkPage(
+      name,
+      pages.reduce((a, b) => (area(b) < area(a) ? b : a)),
+    );
+}

@@ -8,6 +8,7 @@ interface BrandRow {
   name: string;
   palette: PaletteColour[];
   pattern: string;
+  edition: number;
   mark_count: string;
 }
 
@@ -16,12 +17,13 @@ const toBrand = (r: BrandRow): BrandView => ({
   name: r.name,
   palette: r.palette,
   pattern: r.pattern,
+  edition: r.edition,
   markCount: Number(r.mark_count),
 });
 
 const SELECT =
-  'select b.id, b.name, b.palette, b.pattern, (select count(*) from mark m where ' +
-  'm.brand_id = b.id) as mark_count from brand b';
+  'select b.id, b.name, b.palette, b.pattern, b.edition, (select count(*) from mark m where ' +
+  'm.brand_id = b.id and m.removed_at is null) as mark_count from brand b';
 
 export async function listBrands(db: Db): Promise<BrandView[]> {
   const { rows } = await db.query<BrandRow>(`${SELECT} order by b.created_at`);
@@ -53,9 +55,29 @@ export async function addBrand(db: Db, name: string, palette: readonly PaletteCo
   }
 }
 
-export async function changePalette(db: Db, id: string, palette: readonly PaletteColour[]): Promise<BrandView> {
-  await db.query('update brand set palette = $2 where id = $1', [id, JSON.stringify(palette)]);
-  return findBrand(db, id);
+/**
+ * Gives a brand another palette.
+ * @param basedOn  the edition of the brand that the change was made to
+ * @throws CoreError 'store/conflict' with the newer state when there is a later one
+ */
+export async function changePalette(
+  db: Db,
+  id: string,
+  basedOn: number,
+  palette: readonly PaletteColour[],
+): Promise<BrandView> {
+  const { rowCount } = await db.query(
+    'update brand set palette = $3, edition = edition + 1 where id = $1 and edition = $2',
+    [id, basedOn, JSON.stringify(palette)],
+  );
+  const brand = await findBrand(db, id);
+  if (rowCount === 0)
+    throw new CoreError(
+      'store/conflict',
+      'The palette was changed in another window. Its newest state is shown now; make the change again.',
+      { current: brand },
+    );
+  return brand;
 }
 
 interface GroundRow {

@@ -1,30 +1,67 @@
 import type pg from 'pg';
-import { CoreError } from '../../core/errors';
+import { CoreError, isCoreError } from '../../core/errors';
 
 export type Db = pg.Pool | pg.PoolClient;
 
 // Named once: https://www.postgresql.org/docs/current/errcodes-appendix.html
 export const UNIQUE_VIOLATION = '23505';
 export const INVALID_TEXT = '22P02';
+const FOREIGN_KEY_VIOLATION = '23503';
+/** Operator intervention: the server ends, or has just started and does not take connections yet. */
+const ENDING = ['57P01', '57P02', '57P03'];
+/** What the system says of a connection that is gone or cannot be made. */
+const UNREACHABLE = ['ECONNREFUSED', 'ECONNRESET', 'EPIPE', 'ETIMEDOUT', 'ENOENT', 'EHOSTUNREACH', 'ENOTFOUND'];
+const CONNECTION_EXCEPTION = /^08/;
+const LOST =
+  /connection terminated|connection ended|timeout exceeded when trying to connect|not queryable|client was closed/i;
+
+/** Whether an error means that the database is away, not that a statement of ours is wrong. */
+export function isDatabaseAway(error: unknown): boolean {
+  const { code, message } = (error ?? {}) as { code?: unknown; message?: unknown };
+  if (
+    typeof code === 'string' &&
+    (ENDING.includes(code) || UNREACHABLE.includes(code) || CONNECTION_EXCEPTION.test(code))
+  )
+    return true;
+  if (error instanceof AggregateError) return error.errors.some(isDatabaseAway);
+  return typeof message === 'string' && LOST.test(message);
+}
+
+/** The fault that people are told of in place of a lost connection; any other error as it is. */
+export function asKnown(error: unknown): unknown {
+  if (isCoreError(error) || !isDatabaseAway(error)) return error;
+  return new CoreError(
+    'store/unavailable',
+    'The database does not answer just now. Nothing is lost; Tassel goes on by itself as soon as it is back.',
+    {},
+    { cause: error },
+  );
+}
 
 /** The only BEGIN in the program: all of `work`, or nothing. */
 export async function withTransaction<T>(pool: pg.Pool, work: (client: pg.PoolClient) => Promise<T>): Promise<T> {
   const client = await pool.connect();
+  let isSound = true;
   try {
     await client.query('begin');
     const result = await work(client);
-    await client.query('commit');
+    const { command } = await client.query('commit');
+    // A statement that failed unseen makes PostgreSQL answer COMMIT with ROLLBACK, without an error.
+    if (command !== 'COMMIT') throw new Error(`A transaction ended with ${command} instead of being kept.`);
     return result;
   } catch (error) {
-    await client.query('rollback').catch(() => {});
+    await client.query('rollback').catch(() => (isSound = false));
     throw error;
   } finally {
-    client.release();
+    client.release(!isSound);
   }
 }
 
 export const isUniqueViolation = (error: unknown, constraint: string): boolean =>
   (error as pg.DatabaseError)?.code === UNIQUE_VIOLATION && (error as pg.DatabaseError).constraint === constraint;
+
+export const isForeignKeyViolation = (error: unknown): boolean =>
+  (error as pg.DatabaseError)?.code === FOREIGN_KEY_VIOLATION;
 
 /** @throws CoreError 'store/not-found' when there is no row */
 export function oneRow<T>(rows: T[], what: string): T {

@@ -1,6 +1,7 @@
 import { completeReceipt } from '../../core/formats/receipt';
 import type { DeliveredFileView, DeliveryView } from '../../contract/views';
 import { type Db, oneRow } from './db';
+import { addJob } from './jobs';
 
 interface DeliveryRow {
   id: string;
@@ -23,7 +24,8 @@ interface FileRow {
   receipt: DeliveredFileView['receipt'];
 }
 
-const SELECT = 'select d.*, m.name as mark_name from delivery d join mark m on m.id = d.mark_id';
+const SELECT =
+  'select d.*, m.name as mark_name from delivery d join mark m on m.id = d.mark_id and m.removed_at is null';
 
 const toView = (r: DeliveryRow, files: FileRow[]): DeliveryView => ({
   id: r.id,
@@ -40,6 +42,7 @@ const toView = (r: DeliveryRow, files: FileRow[]): DeliveryView => ({
   files: files.map((f) => ({ ...f, receipt: completeReceipt(f.receipt) })),
 });
 
+/** A delivery and the job that makes it, in one transaction: neither is ever there without the other. */
 export async function addDelivery(
   db: Db,
   markId: string,
@@ -51,7 +54,35 @@ export async function addDelivery(
     'insert into delivery (mark_id, revision_id, file_count, zip_name) values ($1, $2, $3, $4) returning id',
     [markId, revision, fileCount, zipName],
   );
+  await addJob(db, 'makeDelivery', rows[0].id);
   return rows[0].id;
+}
+
+/** Has an ended delivery made again. In a transaction. @returns false when it is not one that failed or was cancelled */
+export async function retryDelivery(db: Db, id: string): Promise<boolean> {
+  const { rowCount } = await db.query(
+    "update delivery set state = 'waiting', done_count = 0, error = null, finished_at = null " +
+      "where id = $1 and state in ('failed', 'cancelled')",
+    [id],
+  );
+  if (rowCount === 1) await addJob(db, 'makeDelivery', id);
+  return rowCount === 1;
+}
+
+/**
+ * Ends as failed what no job works on any more: all attempts were used up, by processes that died in the middle of it.
+ * @returns the deliveries' ids
+ */
+export async function failAbandoned(db: Db): Promise<string[]> {
+  const { rows } = await db.query<{ id: string }>(
+    `update delivery d set state = 'failed', finished_at = now(), error = $1
+     where d.state in ('waiting', 'making') and not exists (
+       select 1 from graphile_worker.jobs j
+       where j.key = 'makeDelivery ' || d.id and (j.locked_at is not null or j.attempts < j.max_attempts))
+     returning d.id`,
+    [JSON.stringify({ message: 'Making these files was begun many times and never came to an end. Try again.' })],
+  );
+  return rows.map((r) => r.id);
 }
 
 export async function findDelivery(db: Db, id: string): Promise<DeliveryView> {

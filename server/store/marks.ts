@@ -2,46 +2,56 @@ import { CoreError } from '../../core/errors';
 import type { Finding } from '../../core/findings/finding';
 import { type Recipe, readRecipe } from '../../core/recipe/recipe';
 import type { FoundView, MarkCard, MarkView } from '../../contract/views';
-import { type Db, isUniqueViolation, oneRow } from './db';
+import { dropBlobs } from './blobs';
+import { type Db, oneRow } from './db';
 
-interface MarkRow {
+interface CardRow {
   id: string;
   brand_id: string;
   name: string;
   kind: MarkCard['kind'];
   state: MarkCard['state'];
-  original_sha: string;
+  details: number;
   original_name: string;
+  width: number;
+  height: number;
+  findings: Finding[] | null;
+  revision_id: string;
+  variant_count: number;
+  created_at: Date;
+  updated_at: Date;
+  removed_at: Date | null;
+}
+
+interface MarkRow extends CardRow {
+  original_sha: string;
   source: MarkView['source'];
   working_sha: string;
   reduced_sha: string;
-  width: number;
-  height: number;
   reduced_width: number;
   found: FoundView;
-  findings: Finding[];
-  revision_id: string;
   recipe: unknown;
   parent_id: string | null;
   redo_id: string | null;
-  created_at: Date;
-  updated_at: Date;
 }
 
-const toCard = (r: MarkRow): MarkCard => ({
+const toCard = (r: CardRow): MarkCard => ({
   id: r.id,
   brandId: r.brand_id,
   name: r.name,
   kind: r.kind,
   state: r.state,
+  details: r.details,
   revision: Number(r.revision_id),
-  variantCount: (r.recipe as Recipe).variants.length,
-  findings: r.findings.map(({ id, title, weight }) => ({ id, title, weight })),
+  variantCount: r.variant_count,
+  findings: (r.findings ?? []).map(({ id, title, weight }) => ({ id, title, weight })),
+  isLookedAt: r.findings !== null,
   originalName: r.original_name,
   width: r.width,
   height: r.height,
   createdAt: r.created_at.toISOString(),
   updatedAt: r.updated_at.toISOString(),
+  removedAt: r.removed_at?.toISOString() ?? null,
 });
 
 const toView = (r: MarkRow): MarkView => ({
@@ -54,24 +64,57 @@ const toView = (r: MarkRow): MarkView => ({
   source: r.source,
 });
 
-const SELECT = `
-  select m.*, r.recipe, r.parent_id,
+const CARDS = `
+  select m.id, m.brand_id, m.name, m.kind, m.state, m.details, m.original_name, m.width, m.height, m.revision_id,
+    m.created_at, m.updated_at, m.removed_at, r.findings, r.variant_count
+  from mark m join recipe_revision r on r.id = m.revision_id`;
+const MARKS = `
+  select m.*, r.recipe, r.findings, r.variant_count, r.parent_id,
     (select max(n.id) from recipe_revision n where n.mark_id = m.id and n.parent_id = m.revision_id) as redo_id
   from mark m join recipe_revision r on r.id = m.revision_id`;
 
 export async function listMarks(db: Db, brandId: string): Promise<MarkCard[]> {
-  const { rows } = await db.query<MarkRow>(`${SELECT} where m.brand_id = $1 order by m.created_at desc, m.id`, [
-    brandId,
-  ]);
+  const { rows } = await db.query<CardRow>(
+    `${CARDS} where m.brand_id = $1 and m.removed_at is null order by m.created_at desc, m.id`,
+    [brandId],
+  );
+  return rows.map(toCard);
+}
+
+/** Marks that can still be brought back, the last removed first. */
+export async function listRemoved(db: Db, brandId: string): Promise<MarkCard[]> {
+  const { rows } = await db.query<CardRow>(
+    `${CARDS} where m.brand_id = $1 and m.removed_at is not null order by m.removed_at desc, m.id`,
+    [brandId],
+  );
   return rows.map(toCard);
 }
 
 export const findMark = async (db: Db, id: string): Promise<MarkView> => toView(await findMarkRow(db, id));
 
-async function findMarkRow(db: Db, id: string, lock = ''): Promise<MarkRow> {
-  const { rows } = await db.query<MarkRow>(`${SELECT} where m.id = $1 ${lock}`, [id]);
+async function findMarkRow(db: Db, id: string): Promise<MarkRow> {
+  const { rows } = await db.query<MarkRow>(`${MARKS} where m.id = $1 and m.removed_at is null`, [id]);
   return oneRow(rows, 'mark');
 }
+
+/** The mark as nobody else can change it until the transaction ends. */
+async function lockMark(db: Db, id: string): Promise<MarkRow> {
+  // The row alone, first: whoever waited for it must then see what the other has made current.
+  oneRow((await db.query('select 1 from mark where id = $1 and removed_at is null for update', [id])).rows, 'mark');
+  return findMarkRow(db, id);
+}
+
+/** Somebody else was first: the answer brings the newer state along. */
+const changedElsewhere = (row: MarkRow): CoreError =>
+  new CoreError(
+    'store/conflict',
+    'This mark was changed in another window. Its newest state is shown now; make the change again.',
+    { current: toView(row) },
+  );
+
+const checkRevision = (row: MarkRow, basedOn: number): void => {
+  if (Number(row.revision_id) !== basedOn) throw changedElsewhere(row);
+};
 
 export interface MarkPictures {
   readonly original: string;
@@ -102,7 +145,7 @@ export async function findMarkPictures(db: Db, id: string): Promise<MarkPictures
 
 export async function findMarkByOriginal(db: Db, brandId: string, sha: string): Promise<string | null> {
   const { rows } = await db.query<{ id: string }>(
-    'select id from mark where brand_id = $1 and original_sha = $2 order by part limit 1',
+    'select id from mark where brand_id = $1 and original_sha = $2 and removed_at is null order by part limit 1',
     [brandId, sha],
   );
   return rows[0]?.id ?? null;
@@ -130,55 +173,52 @@ export interface NewMark {
  * there already
  */
 export async function addMark(db: Db, m: NewMark): Promise<string | null> {
-  try {
-    const { rows } = await db.query<{ id: string }>(
-      `insert into mark (brand_id, name, kind, original_sha, original_name, working_sha, reduced_sha,
-         width, height, reduced_width, found, findings, source)
-       values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13) returning id`,
-      [
-        m.brandId,
-        m.name,
-        m.kind,
-        m.originalSha,
-        m.originalName,
-        m.workingSha,
-        m.reducedSha,
-        m.width,
-        m.height,
-        m.reducedWidth,
-        JSON.stringify(m.found),
-        JSON.stringify(m.findings),
-        m.source,
-      ],
-    );
-    const id = rows[0].id;
-    await addRevision(db, id, null, m.recipe, 'Taken in');
-    return id;
-  } catch (error) {
-    if (isUniqueViolation(error, 'mark_original_unique')) return null;
-    throw error;
-  }
+  const { rows } = await db.query<{ id: string }>(
+    `insert into mark (brand_id, name, kind, original_sha, original_name, working_sha, reduced_sha,
+       width, height, reduced_width, found, source)
+     values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12)
+     on conflict (brand_id, original_sha, part) where removed_at is null do nothing returning id`,
+    [
+      m.brandId,
+      m.name,
+      m.kind,
+      m.originalSha,
+      m.originalName,
+      m.workingSha,
+      m.reducedSha,
+      m.width,
+      m.height,
+      m.reducedWidth,
+      JSON.stringify(m.found),
+      m.source,
+    ],
+  );
+  if (!rows[0]) return null;
+  await addRevision(db, rows[0].id, null, m.recipe, 'Taken in', m.findings);
+  return rows[0].id;
 }
 
 /**
  * Adds marks that share another mark's original, each with a name and a recipe of its own. In a transaction.
+ * @param basedOn  the revision of the other mark that they were taken from
  * @returns their ids, in order
+ * @throws CoreError 'store/conflict' when another one is current by now
  */
 export async function addSiblings(
   db: Db,
   markId: string,
+  basedOn: number,
   siblings: readonly { name: string; recipe: Recipe }[],
 ): Promise<string[]> {
   // The lock keeps two such requests from giving out the same parts.
-  await findMarkRow(db, markId, 'for update of m');
+  checkRevision(await lockMark(db, markId), basedOn);
   const ids: string[] = [];
   for (const { name, recipe } of siblings) {
     const { rows } = await db.query<{ id: string }>(
       `insert into mark (brand_id, name, kind, original_sha, original_name, working_sha, reduced_sha,
          width, height, reduced_width, found, source, part)
        select brand_id, $2, kind, original_sha, original_name, working_sha, reduced_sha,
-         width, height, reduced_width, found, source,
-         (select max(n.part) + 1 from mark n where n.brand_id = m.brand_id and n.original_sha = m.original_sha)
+         width, height, reduced_width, found, source, ${NEXT_PART}
        from mark m where m.id = $1 returning id`,
       [markId, name],
     );
@@ -188,10 +228,21 @@ export async function addSiblings(
   return ids;
 }
 
-async function addRevision(db: Db, markId: string, parent: number | null, recipe: Recipe, why: string): Promise<void> {
+/** What tells marks of one original apart; removed ones count, for they may come back. */
+const NEXT_PART =
+  '(select max(n.part) + 1 from mark n where n.brand_id = m.brand_id and n.original_sha = m.original_sha)';
+
+async function addRevision(
+  db: Db,
+  markId: string,
+  parent: number | null,
+  recipe: Recipe,
+  why: string,
+  findings: readonly Finding[] | null = null,
+): Promise<void> {
   const { rows } = await db.query<{ id: string }>(
-    'insert into recipe_revision (mark_id, parent_id, recipe, why) values ($1, $2, $3, $4) returning id',
-    [markId, parent, JSON.stringify(recipe), why],
+    'insert into recipe_revision (mark_id, parent_id, recipe, why, findings) values ($1, $2, $3, $4, $5) returning id',
+    [markId, parent, JSON.stringify(recipe), why, findings && JSON.stringify(findings)],
   );
   await db.query('update mark set revision_id = $2, updated_at = now() where id = $1', [markId, rows[0].id]);
 }
@@ -200,7 +251,7 @@ async function addRevision(db: Db, markId: string, parent: number | null, recipe
  * Makes a changed recipe the current one; what could be redone before stays stored but is no longer offered.
  * To be called in a transaction.
  * @param basedOn  the revision that the change was made to
- * @throws CoreError 'store/conflict' when another one is current by now
+ * @throws CoreError 'store/conflict' with the newer state when another one is current by now
  */
 export async function saveRecipe(
   db: Db,
@@ -209,55 +260,111 @@ export async function saveRecipe(
   recipe: Recipe,
   why: string,
 ): Promise<MarkView> {
-  const row = await findMarkRow(db, markId, 'for update of m');
-  if (Number(row.revision_id) !== basedOn) {
-    throw new CoreError(
-      'store/conflict',
-      'This mark was changed in another window. Its newest state is shown now; make the change again.',
-      { current: Number(row.revision_id) },
-    );
-  }
+  checkRevision(await lockMark(db, markId), basedOn);
   await addRevision(db, markId, basedOn, recipe, why);
   return findMark(db, markId);
 }
 
-/** Steps the current recipe back or forth along its history. In a transaction. No step to take leaves all as it is. */
-export async function stepHistory(db: Db, markId: string, way: 'undo' | 'redo'): Promise<MarkView> {
-  const row = await findMarkRow(db, markId, 'for update of m');
+/**
+ * Steps the current recipe back or forth along its history. In a transaction. No step to take leaves all as it is.
+ * @param basedOn  the revision from which the step is taken: nobody undoes what he has not seen
+ * @throws CoreError 'store/conflict' with the newer state when another one is current by now
+ */
+export async function stepHistory(db: Db, markId: string, basedOn: number, way: 'undo' | 'redo'): Promise<MarkView> {
+  const row = await lockMark(db, markId);
+  checkRevision(row, basedOn);
   const target = way === 'undo' ? row.parent_id : row.redo_id;
   if (target !== null)
     await db.query('update mark set revision_id = $2, updated_at = now() where id = $1', [markId, target]);
   return findMark(db, markId);
 }
 
-/** Remembers what was found for a revision, unless the mark has moved on. */
-export async function saveFindings(
-  db: Db,
-  markId: string,
-  revision: number,
-  findings: readonly Finding[],
-): Promise<void> {
-  await db.query('update mark set findings = $3 where id = $1 and revision_id = $2', [
-    markId,
-    revision,
-    JSON.stringify(findings),
-  ]);
+/** Remembers what was found in a revision. */
+export async function saveFindings(db: Db, revision: number, findings: readonly Finding[]): Promise<void> {
+  await db.query('update recipe_revision set findings = $2 where id = $1', [revision, JSON.stringify(findings)]);
 }
 
+/** A revision that nobody has looked at yet, with what its stages start from; null for any other. */
+export async function findUnseenRevision(db: Db, markId: string): Promise<{ revision: number; recipe: Recipe } | null> {
+  const { rows } = await db.query<{ id: string; recipe: unknown }>(
+    `select r.id, r.recipe from mark m join recipe_revision r on r.id = m.revision_id
+     where m.id = $1 and m.removed_at is null and r.findings is null`,
+    [markId],
+  );
+  return rows[0] ? { revision: Number(rows[0].id), recipe: readRecipe(rows[0].recipe) } : null;
+}
+
+/**
+ * Changes name, state or kind. In a transaction.
+ * @param basedOn  the count of such changes that the change was made to
+ * @throws CoreError 'store/conflict' with the newer state when there were others since
+ */
 export async function changeMark(
   db: Db,
   id: string,
+  basedOn: number,
   change: { name?: string; state?: string; kind?: string },
 ): Promise<MarkView> {
+  const row = await lockMark(db, id);
+  if (row.details !== basedOn) throw changedElsewhere(row);
   await db.query(
     'update mark set name = coalesce($2, name), state = coalesce($3, state), kind = ' +
-      'coalesce($4, kind), updated_at = now() where id = $1',
+      'coalesce($4, kind), details = details + 1, updated_at = now() where id = $1',
     [id, change.name ?? null, change.state ?? null, change.kind ?? null],
   );
   return findMark(db, id);
 }
 
+/** How long a removed mark can be brought back. */
+export const RETURN_DAYS = 30;
+
+/** Puts a mark aside; it can be brought back for 30 days. @throws CoreError 'store/not-found' */
 export async function removeMark(db: Db, id: string): Promise<void> {
-  const { rowCount } = await db.query('delete from mark where id = $1', [id]);
+  const { rowCount } = await db.query('update mark set removed_at = now() where id = $1 and removed_at is null', [id]);
   if (!rowCount) oneRow([], 'mark');
+}
+
+/** Brings a removed mark back. In a transaction. @throws CoreError 'store/not-found' when there is none to bring back */
+export async function returnMark(db: Db, id: string): Promise<MarkView> {
+  // The same file may have been taken in again meanwhile: then this is one more mark of it.
+  const { rowCount } = await db.query(
+    `update mark m set removed_at = null, updated_at = now(), part = case when exists
+       (select 1 from mark n where n.brand_id = m.brand_id and n.original_sha = m.original_sha and n.part = m.part
+          and n.removed_at is null) then ${NEXT_PART} else m.part end
+     where m.id = $1 and m.removed_at is not null`,
+    [id],
+  );
+  if (!rowCount) oneRow([], 'removed mark');
+  return findMark(db, id);
+}
+
+/**
+ * Removes a mark at once and for good, with every blob that nobody else refers to. In a transaction.
+ * @throws CoreError 'store/not-found'
+ */
+export async function eraseMark(db: Db, id: string): Promise<void> {
+  const { rows } = await db.query<{ own: string[]; sources: string[] }>(
+    `select array[m.original_sha, m.working_sha, m.reduced_sha] as sources,
+       array(select d.zip_sha from delivery d where d.mark_id = m.id and d.zip_sha is not null)
+         || array(select f.blob_sha from delivered_file f join delivery d on d.id = f.delivery_id where d.mark_id = m.id)
+         || array(select p.blob_sha from picture p where p.source_sha in (m.working_sha, m.reduced_sha)) as own
+     from mark m where m.id = $1 for update`,
+    [id],
+  );
+  const { own, sources } = oneRow(rows, 'mark');
+  await db.query('delete from mark where id = $1', [id]);
+  await db.query(
+    `delete from picture p where p.source_sha = any($1) and not exists
+       (select 1 from mark m where p.source_sha in (m.working_sha, m.reduced_sha))`,
+    [sources],
+  );
+  await dropBlobs(db, [...own, ...sources]);
+}
+
+/** Removes for good what could have been brought back for 30 days. @returns how many marks */
+export async function eraseOldMarks(db: Db): Promise<number> {
+  const { rowCount } = await db.query(`delete from mark where removed_at < now() - make_interval(days => $1)`, [
+    RETURN_DAYS,
+  ]);
+  return rowCount ?? 0;
 }

@@ -97,8 +97,8 @@ describe('a delivery', () => {
     expect((await app.call('GET', paths.deliveryZip(done.id))).status).toBe(404);
   });
   it('tells its progress as server-sent events until it has ended', async () => {
-    mark = await app.json<MarkView>('POST', paths.markStep(mark.id, 'undo'));
-    mark = await app.json<MarkView>('POST', paths.markStep(mark.id, 'undo'));
+    mark = await app.json<MarkView>('POST', paths.markStep(mark.id, 'undo'), { basedOn: mark.revision });
+    mark = await app.json<MarkView>('POST', paths.markStep(mark.id, 'undo'), { basedOn: mark.revision });
     const { id } = await make(mark);
     const text = await (await app.call('GET', paths.deliveryEvents(id))).text();
     const states = [...text.matchAll(/data: (.*)/g)].map((m) => (JSON.parse(m[1]) as DeliveryView).state);

@@ -120,7 +120,11 @@ describe('a request that makes no sense', () => {
     ['POST', paths.deliveryCancel(NOBODY)],
     ['GET', paths.deliveryEvents(NOBODY)],
   ])('%s %s says that there is no such thing', async (method, path) => {
-    const answer = await app.call(method, path, method === 'PATCH' ? { name: 'x' } : undefined);
+    const answer = await app.call(
+      method,
+      path,
+      method === 'PATCH' ? { basedOn: 1, name: 'x' } : method === 'POST' ? { basedOn: 1 } : undefined,
+    );
     expect(answer.status).toBe(404);
     expect(((await answer.json()) as Trouble).error.code).toBe('store/not-found');
   });

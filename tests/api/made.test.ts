@@ -239,6 +239,7 @@ describe('marks that share one original', () => {
       stages: { ...mark.recipe.stages, crop: { ...mark.recipe.stages.crop, turn } },
     });
     const added = await app.json<MarkView[]>('POST', paths.markSiblings(mark.id), {
+      basedOn: mark.revision,
       marks: [
         { name: 'Sheet 1', recipe: recipe(3) },
         { name: 'Sheet 2', recipe: recipe(-3) },
@@ -256,6 +257,7 @@ describe('marks that share one original', () => {
     const before = (await app.json<MarkCard[]>('GET', paths.brandMarks(brandId))).length;
     const { recipe } = await app.json<MarkView>('GET', paths.mark(known.id));
     const response = await app.call('POST', paths.markSiblings(known.id), {
+      basedOn: known.revision,
       marks: [
         { name: 'A', recipe },
         { name: 'B', recipe: { version: 1 } },
@@ -268,6 +270,8 @@ describe('marks that share one original', () => {
 
 it('an ink colour can be put into the brand’s palette', async () => {
   const palette = [{ name: 'Ink of Odile', hex: '#21409a' }];
-  expect((await app.json<BrandView>('PATCH', paths.brand(brandId), { palette })).palette).toEqual(palette);
-  expect((await app.call('PATCH', paths.brand(brandId), { palette: [{ name: '', hex: 'blue' }] })).status).toBe(400);
+  expect((await app.json<BrandView>('PATCH', paths.brand(brandId), { basedOn: 1, palette })).palette).toEqual(palette);
+  expect(
+    (await app.call('PATCH', paths.brand(brandId), { basedOn: 2, palette: [{ name: '', hex: 'blue' }] })).status,
+  ).toBe(400);
 });

@@ -98,7 +98,8 @@ describe('recipe history', () => {
       recipe: { ...mark.recipe, stages: { ...mark.recipe.stages, cutOut: { ...mark.recipe.stages.cutOut, choke } } },
     });
   const stored = async (mark: MarkView, choke: number) => (await change(mark, choke)).json() as Promise<MarkView>;
-  const step = (mark: MarkView, way: 'undo' | 'redo') => app.json<MarkView>('POST', paths.markStep(mark.id, way));
+  const step = (mark: MarkView, way: 'undo' | 'redo') =>
+    app.json<MarkView>('POST', paths.markStep(mark.id, way), { basedOn: mark.revision });
   const fresh = async (seed: number) =>
     (await app.takeIn(brandId, await pngOf(onGround(badge, [200, 210, seed])), `m${seed}.png`)).mark;
 
@@ -191,12 +192,13 @@ describe('the interface', () => {
     const { mark } = await app.takeIn(brandId, await pngOf(onGround(badge, [1, 200, 3])), 'x.png');
     expect(
       await app.json<MarkView>('PATCH', paths.mark(mark.id), {
+        basedOn: mark.details,
         name: 'Odile Farrant',
         kind: 'signature',
         state: 'finished',
       }),
     ).toMatchObject({ name: 'Odile Farrant', kind: 'signature', state: 'finished' });
-    expect((await app.call('PATCH', paths.mark(mark.id), { kind: 'poster' })).status).toBe(400);
+    expect((await app.call('PATCH', paths.mark(mark.id), { basedOn: 2, kind: 'poster' })).status).toBe(400);
     expect((await app.call('DELETE', paths.mark(mark.id))).status).toBe(204);
     expect((await app.call('GET', paths.mark(mark.id))).status).toBe(404);
   });

@@ -12,7 +12,7 @@ let db: Awaited<ReturnType<typeof createTestDatabase>>;
 let core: ReturnType<typeof createCorePool>;
 beforeAll(async () => {
   db = await createTestDatabase();
-  core = createCorePool(join(projectDir, 'dist/server/coreWorker.mjs'));
+  core = createCorePool({ entry: join(projectDir, 'dist/server/coreWorker.mjs'), database: db.config });
 });
 afterAll(async () => {
   await core?.close();

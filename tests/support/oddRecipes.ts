@@ -10,8 +10,37 @@ export type Random = () => number;
 const pick = <T>(random: Random, all: readonly T[]): T => all[Math.floor(random() * all.length)];
 
 /** Numbers that loops over pixels like least. */
-const nasty = [1e308, -1e308, 5e-324, -0, 2 ** 31, -(2 ** 31), 2 ** 32, 2 ** 53, 1e6, -1e6, 0.5, 1e-9, 4e9, 65536, 32767];
-const junk: readonly unknown[] = [null, '', 'x', [], {}, true, '\u0000', '\ud800', { x: 1e308, y: 0 }, [1e308], -1, NaN];
+const nasty = [
+  1e308,
+  -1e308,
+  5e-324,
+  -0,
+  2 ** 31,
+  -(2 ** 31),
+  2 ** 32,
+  2 ** 53,
+  1e6,
+  -1e6,
+  0.5,
+  1e-9,
+  4e9,
+  65536,
+  32767,
+];
+const junk: readonly unknown[] = [
+  null,
+  '',
+  'x',
+  [],
+  {},
+  true,
+  '\u0000',
+  '\ud800',
+  { x: 1e308, y: 0 },
+  [1e308],
+  -1,
+  NaN,
+];
 
 const anyNumber = (random: Random): number =>
   random() < 0.3 ? pick(random, nasty) : (random() - 0.5) * 10 ** Math.floor(random() * 7);
@@ -33,23 +62,42 @@ const convex = (random: Random) => {
 function oddValue(random: Random, fields: Fields, key: string): unknown {
   if (random() < 0.06) return random() < 0.5 ? pick(random, junk) : anyNumber(random);
   const { kind, min = 0, max = 1, choices = [], isOptional } = metaOf(fields[key]);
-  const hex = () => `#${Math.floor(random() * 0x1000000).toString(16).padStart(6, '0')}`;
+  const hex = () =>
+    `#${Math.floor(random() * 0x1000000)
+      .toString(16)
+      .padStart(6, '0')}`;
   const made: Record<string, () => unknown> = {
     number: () =>
-      isOptional && random() < 0.2 ? null : pick(random, [min, max, (min + max) / 2, min + random() * (max - min), Math.round(min + random() * (max - min))]),
+      isOptional && random() < 0.2
+        ? null
+        : pick(random, [
+            min,
+            max,
+            (min + max) / 2,
+            min + random() * (max - min),
+            Math.round(min + random() * (max - min)),
+          ]),
     choice: () => pick(random, choices).value,
     flag: () => random() < 0.5,
     colour: hex,
     text: () => pick(random, ['a', 'Å'.repeat(40), '🜁']),
     colours: () => Array.from({ length: Math.floor(random() * 4) }, hex),
     points: () =>
-      Array.from({ length: Math.floor(random() * 6) }, () => ({ ...place(random), decision: pick(random, ['open', 'solid']) })),
+      Array.from({ length: Math.floor(random() * 6) }, () => ({
+        ...place(random),
+        decision: pick(random, ['open', 'solid']),
+      })),
     point: () => (random() < 0.2 ? null : place(random)),
     rect: () => {
       const { x, y } = place(random);
       return random() < 0.2 ? null : { x, y, width: 1 + Math.abs(anyNumber(random)), height: 1 + random() * 200 };
     },
-    corners: () => (random() < 0.3 ? null : random() < 0.8 ? convex(random) : [place(random), place(random), place(random), place(random)]),
+    corners: () =>
+      random() < 0.3
+        ? null
+        : random() < 0.8
+          ? convex(random)
+          : [place(random), place(random), place(random), place(random)],
   };
   return made[kind]();
 }
@@ -78,7 +126,8 @@ export function oddRecipe(random: Random, base: Recipe = initialRecipe()): unkno
       lines: base.files.lines.slice(0, 1).map((line) => ({
         ...line,
         size: { id: size.id, params: oddValues(random, size.params, 0.5) },
-        format: random() < 0.8 ? { id: format.id, params: oddValues(random, format.params, 0.3) } : partOf(formats, 'png'),
+        format:
+          random() < 0.8 ? { id: format.id, params: oddValues(random, format.params, 0.3) } : partOf(formats, 'png'),
       })),
     },
   };

@@ -12,8 +12,8 @@ import { createTestDatabase, projectDir } from './testDatabase';
 export async function createTestApp() {
   const db = await createTestDatabase();
   const log = pino({ level: 'silent' });
-  const core = createCorePool(join(projectDir, 'dist/server/coreWorker.mjs'));
-  const jobs = await startJobs({ pool: db.pool, core }, log);
+  const core = createCorePool({ entry: join(projectDir, 'dist/server/coreWorker.mjs'), database: db.config });
+  const jobs = await startJobs({ pool: db.pool, core, database: db.config }, log);
   const events = await listenForDeliveries(db.config, log);
   const app = createApp({ pool: db.pool, core, jobs, events, log, webDir: null });
 

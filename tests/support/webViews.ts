@@ -9,6 +9,7 @@ export const brandView: BrandView = {
     { name: 'Enamel cream', hex: '#e9ddc4' },
   ],
   pattern: '{mark}-{variant}-{width}',
+  edition: 1,
   markCount: 1,
 };
 
@@ -18,14 +19,17 @@ export const cardView = (change: Partial<MarkCard> = {}): MarkCard => ({
   name: 'Trust badge',
   kind: 'logo',
   state: 'working',
+  details: 1,
   revision: 7,
   variantCount: 3,
   findings: [],
+  isLookedAt: true,
   originalName: 'badge.jpg',
   width: 900,
   height: 900,
   createdAt: '2026-03-01T10:00:00.000Z',
   updatedAt: '2026-03-01T10:00:00.000Z',
+  removedAt: null,
   ...change,
 });
 

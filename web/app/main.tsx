@@ -10,6 +10,7 @@ import { Navigate, RouterProvider, createBrowserRouter } from 'react-router';
 import { Shell } from './Shell';
 import { ThemeProvider } from './theme';
 import { Waiting } from '../components/Waiting';
+import { isAway } from '../data/http';
 import { MarksScreen } from '../screens/marks/MarksScreen';
 
 const BenchScreen = lazy(() => import('../screens/bench/BenchScreen').then((m) => ({ default: m.BenchScreen })));
@@ -18,7 +19,15 @@ const DeliveriesScreen = lazy(() =>
 );
 const MakeScreen = lazy(() => import('../screens/make/MakeScreen').then((m) => ({ default: m.MakeScreen })));
 const queries = new QueryClient({
-  defaultOptions: { queries: { retry: 1, refetchOnWindowFocus: false, staleTime: 5_000 } },
+  defaultOptions: {
+    queries: {
+      // The database's absence passes; whatever else is wrong stays wrong.
+      retry: (failures, error) => failures < (isAway(error) ? 60 : 1),
+      retryDelay: 1000,
+      refetchOnWindowFocus: false,
+      staleTime: 5_000,
+    },
+  },
 });
 
 const router = createBrowserRouter([

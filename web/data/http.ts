@@ -15,6 +15,24 @@ export async function send<T>(
   return read<T>(await reach(path, init));
 }
 
+const TRY_AGAIN_MS = 1000;
+const MOST_TRIES = 60;
+
+/** Does something again for as long as the database is away. */
+export async function outlasting<T>(work: () => Promise<T>): Promise<T> {
+  for (let tries = 1; ; tries++) {
+    try {
+      return await work();
+    } catch (error) {
+      if (!isAway(error) || tries >= MOST_TRIES) throw error;
+      await new Promise((r) => setTimeout(r, TRY_AGAIN_MS));
+    }
+  }
+}
+
+/** Whether the server is there but its database is not, which passes. */
+export const isAway = (error: unknown): boolean => error instanceof CoreError && error.code === 'store/unavailable';
+
 /** Sends a file's bytes as they are. */
 export const upload = async <T>(path: string, file: File, signal: AbortSignal): Promise<T> =>
   read<T>(await reach(path, { method: 'POST', body: file, signal }));
@@ -41,6 +59,6 @@ async function read<T>(response: Response): Promise<T> {
   throw new CoreError(
     error?.code ?? 'server/internal',
     error?.message ?? `The server answered ${response.status}.`,
-    error?.details ?? {},
+    error?.request ? { ...error.details, request: error.request } : (error?.details ?? {}),
   );
 }

@@ -5,8 +5,23 @@ import { send } from './http';
 
 export const brandsQuery = () =>
   queryOptions({ queryKey: ['brands'], queryFn: () => send<BrandView[]>('GET', paths.brands) });
+/** Until every mark was looked at by the server, what was found is not all there. */
+const LOOK_AGAIN_MS = 1500;
+/** Others may work on the same brand. */
+const REFRESH_MS = 15_000;
+
 export const marksQuery = (brandId: string) =>
-  queryOptions({ queryKey: ['marks', brandId], queryFn: () => send<MarkCard[]>('GET', paths.brandMarks(brandId)) });
+  queryOptions({
+    queryKey: ['marks', brandId],
+    queryFn: () => send<MarkCard[]>('GET', paths.brandMarks(brandId)),
+    refetchInterval: ({ state }) => (state.data?.every((m) => m.isLookedAt) === false ? LOOK_AGAIN_MS : REFRESH_MS),
+  });
+export const removedQuery = (brandId: string) =>
+  queryOptions({
+    queryKey: ['marks', brandId, 'removed'],
+    queryFn: () => send<MarkCard[]>('GET', paths.brandRemoved(brandId)),
+    refetchInterval: REFRESH_MS,
+  });
 export const groundsQuery = (brandId: string) =>
   queryOptions({
     queryKey: ['grounds', brandId],

@@ -3,9 +3,9 @@ import { useCallback, useEffect, useRef, useState } from 'react';
 import { paths } from '../../contract/paths';
 import type { MarkView } from '../../contract/views';
 import type { Recipe } from '../../core/recipe/recipe';
-import { send } from './http';
+import { outlasting, send } from './http';
 import { markQuery } from './queries';
-import { wordsFor } from '../messages';
+import { newerState, wordsFor } from '../messages';
 
 export interface RecipeDraft {
   /** What is on the screen: the stored recipe, or a change still under the hand. */
@@ -48,7 +48,7 @@ export function useRecipeDraft(mark: MarkView): RecipeDraft {
       setProblem(null);
       chain.current = chain.current
         .catch(() => newest.current)
-        .then(() => step(newest.current))
+        .then(() => outlasting(() => step(newest.current)))
         .then((stored) => {
           newest.current = stored;
           queries.setQueryData(markQuery(stored.id).queryKey, stored);
@@ -58,7 +58,11 @@ export function useRecipeDraft(mark: MarkView): RecipeDraft {
         .catch((error: unknown) => {
           setProblem(wordsFor(error));
           setDraft(null);
-          return queries.refetchQueries({ queryKey: markQuery(newest.current.id).queryKey });
+          const { queryKey } = markQuery(newest.current.id);
+          const current = newerState<MarkView>(error);
+          // What is still to be stored was based on the older state too, and must not write over the newer one.
+          if (current) queries.setQueryData(queryKey, current);
+          else return queries.refetchQueries({ queryKey });
         })
         .finally(() => {
           setPending((n) => {
@@ -80,7 +84,14 @@ export function useRecipeDraft(mark: MarkView): RecipeDraft {
       setMoving(false);
       setDraft(recipe);
       enqueue((current) =>
-        send<MarkView>('PUT', paths.markRecipe(current.id), { basedOn: current.revision, why, recipe }),
+        send<MarkView>('PUT', paths.markRecipe(current.id), { basedOn: current.revision, why, recipe }).catch(
+          (error: unknown) => {
+            // The same change, stored by an answer that got lost on its way.
+            const other = newerState<MarkView>(error);
+            if (other && JSON.stringify(other.recipe) === JSON.stringify(recipe)) return other;
+            throw error;
+          },
+        ),
       );
     },
     [enqueue],
@@ -89,7 +100,7 @@ export function useRecipeDraft(mark: MarkView): RecipeDraft {
     (way: 'undo' | 'redo') => {
       setMoving(false);
       setDraft(null);
-      enqueue((current) => send<MarkView>('POST', paths.markStep(current.id, way)));
+      enqueue((current) => send<MarkView>('POST', paths.markStep(current.id, way), { basedOn: current.revision }));
     },
     [enqueue],
   );

@@ -3,6 +3,7 @@ import { useCallback, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { paths } from '../../../contract/paths';
 import type { BrandView, MarkView } from '../../../contract/views';
+import { cutToLength } from '../../../core/text/cutText';
 import { send } from '../../data/http';
 import { brandsQuery } from '../../data/queries';
 import { wordsFor } from '../../messages';
@@ -29,19 +30,21 @@ export function useSheetActions(mark: MarkView): SheetActions {
   const makeMarks = useCallback(
     (marks: readonly { name: string; recipe: unknown }[]) =>
       during(async () => {
-        await send<MarkView[]>('POST', paths.markSiblings(mark.id), { marks });
+        await send<MarkView[]>('POST', paths.markSiblings(mark.id), { basedOn: mark.revision, marks });
         await queries.invalidateQueries({ queryKey: ['marks'] });
         void navigate('/marks');
       }),
-    [during, mark.id, queries, navigate],
+    [during, mark.id, mark.revision, queries, navigate],
   );
   const addColour = useCallback(
     (brand: BrandView, hex: string) =>
       during(async () => {
-        await send<BrandView>('PATCH', paths.brand(brand.id), {
-          palette: [...brand.palette, { name: `Ink of ${mark.name}`.slice(0, 60), hex }],
+        const change = send<BrandView>('PATCH', paths.brand(brand.id), {
+          basedOn: brand.edition,
+          palette: [...brand.palette, { name: cutToLength(`Ink of ${mark.name}`, 60), hex }],
         });
-        await queries.invalidateQueries(brandsQuery());
+        // Also after a conflict: the palette shown then is the newer one.
+        await change.finally(() => queries.invalidateQueries(brandsQuery()));
       }),
     [during, mark.name, queries],
   );

@@ -5,6 +5,7 @@ import type { ColumnsType } from 'antd/es/table';
 import { Link } from 'react-router';
 import { paths } from '../../../contract/paths';
 import type { DeliveryView } from '../../../contract/views';
+import { TryAgain } from '../../components/TryAgain';
 import { Failed, Waiting } from '../../components/Waiting';
 import { deliveriesQuery } from '../../data/queries';
 import { useBrand } from '../../data/useBrand';
@@ -46,12 +47,15 @@ const columns: ColumnsType<DeliveryView> = [
   {
     key: 'download',
     title: <span className="visually-hidden">Download</span>,
-    render: (_, d) =>
-      d.state === 'ready' && (
+    render: (_, d) => {
+      if (d.state === 'failed' || d.state === 'cancelled') return <TryAgain id={d.id} />;
+      if (d.state !== 'ready') return null;
+      return (
         <a href={paths.deliveryZip(d.id)} download={d.zipName}>
           {d.zipName}
         </a>
-      ),
+      );
+    },
   },
 ];
 

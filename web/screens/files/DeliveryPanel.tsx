@@ -7,6 +7,7 @@ import { send } from '../../data/http';
 import { deliveriesQuery } from '../../data/queries';
 import { wordsFor } from '../../messages';
 import type { RecipeDraft } from '../../data/useRecipeDraft';
+import { TryAgain } from '../../components/TryAgain';
 import { Receipt } from './Receipt';
 
 interface Props {
@@ -25,7 +26,8 @@ export function DeliveryPanel({ mark, draft, count, enlarged, isBlocked, hasExte
   const [chosen, setChosen] = useState<string | null>(null);
   const newest = earlier.data?.[0];
   const id = chosen ?? (newest && (newest.revision === mark.revision || isUnderWay(newest)) ? newest.id : null);
-  const delivery = useDelivery(id);
+  const isListed = earlier.data?.some((d) => d.id === id && isUnderWay(d)) ?? false;
+  const delivery = useDelivery(id, isListed);
   const isMaking = delivery !== null && isUnderWay(delivery);
   const make = useMutation({
     mutationFn: async () => {
@@ -73,7 +75,7 @@ export function DeliveryPanel({ mark, draft, count, enlarged, isBlocked, hasExte
       {isMaking && delivery && <Making delivery={delivery} />}
       {delivery?.state === 'failed' && (
         <p className="finding" role="alert">
-          <b>Not made.</b> {delivery.problem}
+          <b>Not made.</b> {delivery.problem} <TryAgain id={delivery.id} />
         </p>
       )}
       {delivery?.state === 'cancelled' && <p className="finding note">Cancelled. No file was kept.</p>}
@@ -120,7 +122,7 @@ function Making({ delivery }: { delivery: DeliveryView }) {
 }
 
 /** A delivery as it moves, told by the server; the stream opens itself again after a break. */
-function useDelivery(id: string | null): DeliveryView | null {
+function useDelivery(id: string | null, isListed: boolean): DeliveryView | null {
   const [delivery, setDelivery] = useState<DeliveryView | null>(null);
   const queries = useQueryClient();
   useEffect(() => {
@@ -135,6 +137,7 @@ function useDelivery(id: string | null): DeliveryView | null {
       void queries.invalidateQueries({ queryKey: ['deliveries'] });
     });
     return () => source.close();
-  }, [id, queries]);
+    // One that is made again moves again.
+  }, [id, isListed, queries]);
   return delivery;
 }

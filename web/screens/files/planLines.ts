@@ -2,6 +2,7 @@ import { formats } from '../../../core/formats';
 import { purposes } from '../../../core/purposes';
 import { nameByPattern, uniqueNames } from '../../../core/recipe/fileNames';
 import { layOutFile } from '../../../core/recipe/makeFile';
+import { TASK_MEMORY_BYTES, checkNeeds, pageNeeds } from '../../../core/recipe/needs';
 import type { Recipe, SizeLine } from '../../../core/recipe/recipe';
 import type { ArtworkShown } from '../../../worker/protocol';
 import { wordsFor } from '../../messages';
@@ -43,6 +44,7 @@ function planLine(
       return { ...none, problem: `${format.title} holds paths, and this mark is made of pixels.` };
     const extents = master?.exactExtents ?? null;
     const layout = extents ? layOutFile(extents, line, master?.hasPaths) : null;
+    if (layout && format.accepts !== 'paths') checkNeeds('This file', pageNeeds(layout), TASK_MEMORY_BYTES);
     const size = { width: Math.round(layout?.width ?? 0), height: Math.round(layout?.height ?? 0) };
     const variant = variants.find((v) => v.id === line.variant)?.name ?? '';
     const purpose = purposes.get(line.purpose).title;

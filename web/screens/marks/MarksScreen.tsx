@@ -6,11 +6,12 @@ import { useDropzone } from 'react-dropzone';
 import { Link, useNavigate } from 'react-router';
 import type { MarkCard as Card } from '../../../contract/views';
 import { Failed, Waiting } from '../../components/Waiting';
-import { marksQuery } from '../../data/queries';
+import { marksQuery, removedQuery } from '../../data/queries';
 import { useBrand } from '../../data/useBrand';
 import { type IntakeRow, useIntake } from '../../data/useIntake';
 import { IntakeList } from './IntakeList';
 import { MarkCard } from './MarkCard';
+import { RemovedMarks } from './RemovedMarks';
 import { sameNames } from './sameNames';
 
 const filters = {
@@ -26,7 +27,10 @@ type FilterName = keyof typeof filters;
 /** The chosen brand's marks as cards; files can be dropped anywhere. */
 export function MarksScreen() {
   const { brand, isLoading: isBrandLoading, error: brandError } = useBrand();
-  const marks = useQuery({ ...marksQuery(brand?.id ?? ''), enabled: brand !== null, refetchInterval: 15_000 });
+  const marks = useQuery({ ...marksQuery(brand?.id ?? ''), enabled: brand !== null });
+  const removed = useQuery({ ...removedQuery(brand?.id ?? ''), enabled: brand !== null });
+  const [isRemovedShown, showRemoved] = useState(false);
+  const removedCount = removed.data?.length ?? 0;
   const [filter, setFilter] = useState<FilterName>('All');
   const [search, setSearch] = useState('');
   const navigate = useNavigate();
@@ -55,6 +59,9 @@ export function MarksScreen() {
     );
   }, [all, filter, search]);
 
+  // The last one brought back leaves nothing to show.
+  const areRemovedShown = isRemovedShown && removedCount > 0;
+
   if (isBrandLoading) return <Waiting what="marks" />;
   if (brandError) return <Failed error={brandError} />;
   const withFindings = all.filter(filters['With findings']).length;
@@ -81,18 +88,31 @@ export function MarksScreen() {
               key={name}
               type="button"
               className="pill"
-              aria-pressed={filter === name}
-              onClick={() => setFilter(name)}
+              aria-pressed={filter === name && !areRemovedShown}
+              onClick={() => {
+                setFilter(name);
+                showRemoved(false);
+              }}
             >
               {name}
             </button>
           ))}
+          {removedCount > 0 && (
+            <button
+              type="button"
+              className="pill"
+              aria-pressed={areRemovedShown}
+              onClick={() => showRemoved(!isRemovedShown)}
+            >
+              Removed {removedCount}
+            </button>
+          )}
         </div>
       </div>
       <IntakeList rows={intake.rows} onCancel={intake.cancel} onClear={intake.clear} />
-      {marks.error ? (
-        <Failed error={marks.error} onRetry={() => void marks.refetch()} />
-      ) : (
+      {marks.error && <Failed error={marks.error} onRetry={() => void marks.refetch()} />}
+      {!marks.error && areRemovedShown && <RemovedMarks marks={removed.data ?? []} />}
+      {!marks.error && !areRemovedShown && (
         <div className="marks-grid">
           <div className="drop-card">
             <b>Drop files here</b>

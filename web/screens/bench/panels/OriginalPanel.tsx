@@ -6,7 +6,7 @@ import { paths } from '../../../../contract/paths';
 import type { MarkView } from '../../../../contract/views';
 import { send } from '../../../data/http';
 import { markQuery } from '../../../data/queries';
-import { wordsFor } from '../../../messages';
+import { newerState, wordsFor } from '../../../messages';
 
 /** The file as received, and what the mark is called. */
 export function OriginalPanel({ mark }: { mark: MarkView }) {
@@ -15,10 +15,16 @@ export function OriginalPanel({ mark }: { mark: MarkView }) {
   const navigate = useNavigate();
   const change = useMutation({
     mutationFn: (body: { name?: string; kind?: string; state?: string }) =>
-      send<MarkView>('PATCH', paths.mark(mark.id), body),
+      send<MarkView>('PATCH', paths.mark(mark.id), { basedOn: mark.details, ...body }),
     onSuccess: (stored) => {
       queries.setQueryData(markQuery(mark.id).queryKey, stored);
       void queries.invalidateQueries({ queryKey: ['marks'] });
+    },
+    onError: (error) => {
+      const current = newerState<MarkView>(error);
+      if (!current) return;
+      queries.setQueryData(markQuery(mark.id).queryKey, current);
+      setName(current.name);
     },
   });
   const remove = useMutation({
@@ -88,8 +94,8 @@ export function OriginalPanel({ mark }: { mark: MarkView }) {
           Download the original
         </a>
         <Popconfirm
-          title="Remove this mark and its files?"
-          description="The original goes with it."
+          title="Remove this mark?"
+          description="It can be brought back from Marks for 30 days."
           okText="Remove"
           cancelText="Keep"
           onConfirm={() => remove.mutate()}

@@ -12,11 +12,10 @@ import { findTypeface } from '../core/type/typefaces';
 import { drawnPath } from '../core/vector/drawnPath';
 import type { Path } from '../core/vector/path';
 import type { MakeMarkRequest } from '../contract/requests';
-import type { TakenIn } from '../contract/views';
 import { encodeCaptureJpeg } from '../codecs/encodeCapture';
 import { loadTypeface } from '../codecs/loadTypeface';
 import { WORKING_LONG_PX } from '../codecs/readSvg';
-import { type TakeInDeps, takeIn } from './takeIn';
+import type { Known } from './prepareMark';
 
 /**
  * The paths of what was drawn or typed. @throws CoreError 'draw/empty', 'type/empty', 'type/no-glyph' or
@@ -29,31 +28,40 @@ function pathOf({ drawn, typed }: MakeMarkRequest): Path {
   return setType(lines, loadTypeface(findTypeface(typeface).file), options);
 }
 
+/** A file as if somebody had dropped it, with what is known of it. */
+export interface MadeArtwork {
+  readonly bytes: Uint8Array;
+  readonly name: string;
+  readonly known: Known;
+}
+
 /**
- * Makes a mark of what was drawn or typed: an SVG file of its paths is its original. Or a photograph of it, taken in
- * like any.
+ * What was drawn or typed as a file to take in: an SVG of its paths, or a photograph of it, taken in like any.
+ * @throws CoreError as the drawing or type says
  */
-export async function makeMark(deps: TakeInDeps, brandId: string, request: MakeMarkRequest): Promise<TakenIn> {
+export async function makeArtwork(request: MakeMarkRequest): Promise<MadeArtwork> {
   const drawing = drawingOfPath(pathOf(request), request.colour, WORKING_LONG_PX);
-  if (request.capture) return takePhotograph(deps, brandId, request, drawing);
+  if (request.capture) {
+    const name = `${request.name} photographed.jpg`;
+    return { bytes: await takePhotograph(request, drawing), name, known: { kind: request.kind } };
+  }
   const what = request.drawn ? 'Drawn on the pad' : 'Typed';
   const svg = printSvg(drawing, { ...drawing, ppi: null });
-  return takeIn(deps, brandId, new TextEncoder().encode(svg), `${request.name}.svg`, {
-    markName: request.name,
-    kind: request.kind ?? (request.drawn ? 'signature' : 'logo'),
-    sentence: `${what}: kept as paths, transparent from the start.`,
-  });
+  return {
+    bytes: new TextEncoder().encode(svg),
+    name: `${request.name}.svg`,
+    known: {
+      markName: request.name,
+      kind: request.kind ?? (request.drawn ? 'signature' : 'logo'),
+      sentence: `${what}: kept as paths, transparent from the start.`,
+    },
+  };
 }
 
 /** How much of the sheet's width and height the writing takes up. */
 const SHEET = { height: 0.7, inkWidth: 0.62, inkHeight: 0.4 };
 
-async function takePhotograph(
-  deps: TakeInDeps,
-  brandId: string,
-  request: MakeMarkRequest,
-  drawing: Drawing,
-): Promise<TakenIn> {
+async function takePhotograph(request: MakeMarkRequest, drawing: Drawing): Promise<Uint8Array> {
   const choice = request.capture as NonNullable<MakeMarkRequest['capture']>;
   const width = choice.widthPx;
   const height = Math.round(width * SHEET.height);
@@ -67,8 +75,7 @@ async function takePhotograph(
     .update(JSON.stringify([drawing, choice]))
     .digest();
   const { picture } = simulateCapture(ink, captureFromChoice(choice, hash.readUInt32LE(0) % SEEDS));
-  const bytes = await encodeCaptureJpeg(picture, choice.quality, choice.hasPlace);
-  return takeIn(deps, brandId, bytes, `${request.name} photographed.jpg`, { kind: request.kind });
+  return encodeCaptureJpeg(picture, choice.quality, choice.hasPlace);
 }
 
 const SEEDS = 100_000;
