@@ -18,6 +18,7 @@ export interface Waiter {
 }
 
 export interface CorePool {
+  /** Large bytes are handed over: the caller has them no more. */
   prepareFile(task: FileTask, waiter?: Waiter): Promise<PreparedMark>;
   prepareMade(task: MadeTask, waiter?: Waiter): Promise<PreparedMark>;
   makeFile(task: LineTask, pictures: MarkPictures, waiter?: Waiter): Promise<MadeFile>;
@@ -57,10 +58,10 @@ export function createCorePool({ entry, database, memoryBytes = TASK_MEMORY_BYTE
   });
   const desk = createTaskDesk({ threads, memoryBytes });
 
-  const call = <A, T>(name: string, task: A, order: TaskOrder): Promise<T> =>
+  const call = <A, T>(name: string, task: A, order: TaskOrder, transferList: ArrayBuffer[] = []): Promise<T> =>
     desk.run(order, async ({ flag, signal }) => {
       const envelope: Envelope<A> = { task, flag, needsBytes: order.needsBytes };
-      const answer = (await pool.run(envelope, { name, signal })) as Answer<T>;
+      const answer = (await pool.run(envelope, { name, signal, transferList })) as Answer<T>;
       if (answer.ok) return answer.value;
       throw new CoreError(answer.error.code as ErrorCode, answer.error.message, answer.error.details);
     });
@@ -69,7 +70,8 @@ export function createCorePool({ entry, database, memoryBytes = TASK_MEMORY_BYTE
     async prepareFile(task, { waiting, signal } = PERSON) {
       const needsBytes = await needsOfFile(task.bytes);
       const what = `Taking in ${task.name}`;
-      return call('prepareFile', task, { what, waiting, signal, needsBytes, mostMs: MOST_MS.prepare });
+      const order = { what, waiting, signal, needsBytes, mostMs: MOST_MS.prepare };
+      return call('prepareFile', task, order, movable(task.bytes));
     },
     prepareMade: (task, { waiting, signal } = PERSON) =>
       call('prepareMade', task, {
@@ -122,6 +124,12 @@ const MADE_BYTES = 600 * MB;
 const DECODED_BYTES = 4;
 /** The working picture while it is encoded, its reduction and the file itself. */
 const WORKING_BYTES = 10;
+
+/** A large file is handed over to its thread, not copied: the copy alone would hold the event loop. */
+function movable({ buffer, byteLength }: Uint8Array): ArrayBuffer[] {
+  const isOwn = buffer instanceof ArrayBuffer && buffer.byteLength === byteLength;
+  return isOwn && byteLength > MB ? [buffer] : [];
+}
 
 /** What taking in a file takes at most; what its head says is checked later, where it can be refused in words. */
 async function needsOfFile(bytes: Uint8Array): Promise<number> {

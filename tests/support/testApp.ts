@@ -34,7 +34,10 @@ export async function createTestApp() {
     (await call(method, path, body)).json() as Promise<T>;
   return {
     db,
+    core,
     call,
+    /** A request as it is. */
+    raw: async (path: string, init: object) => app.request(path, init),
     json,
     addBrand: (name = 'Test brand') => json<BrandView>('POST', paths.brands, { name, palette: [] }),
     takeIn: (brandId: string, bytes: Uint8Array, name: string) =>
