@@ -16,7 +16,7 @@ export function startServer(database: object, options: { demo?: boolean } = {}):
       TASSEL_DATABASE: JSON.stringify(database),
       TASSEL_PORT: '0',
       TASSEL_DEMO: options.demo ? '1' : '0',
-      TASSEL_LOG: 'error',
+      TASSEL_LOG: process.env.TASSEL_LOG ?? 'error',
       NODE_ENV: 'production',
     },
   });
