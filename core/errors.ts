@@ -35,6 +35,7 @@ export const errorCodes = {
   'store/conflict': 'Somebody else changed this in the meantime.',
   'store/duplicate-name': 'That name is taken.',
   'store/unavailable': 'The database does not answer just now.',
+  'store/full': 'The disk is full, so nothing more can be stored. Make room on it, then try again.',
   'request/invalid': 'The request is not one that the server understands.',
   'request/forbidden-origin': 'The request came from another site.',
   'server/internal': 'Something went wrong inside Tassel.',

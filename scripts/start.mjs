@@ -1,12 +1,13 @@
 // npm start: set-up, database, demo data, build, serve. Ctrl+C stops the server, then the database.
 import { ensurePackages } from './lib/system.mjs';
 import { freePort, startDatabase } from './lib/database.mjs';
-import { ensureBuild, ensureModules, projectDir, say, startServer } from './lib/steps.mjs';
+import { ensureBuild, ensureModules, projectDir, say, startServer, warnOfFullDisk } from './lib/steps.mjs';
 
 const DEFAULT_PORT = 4480;
 try {
   ensurePackages(['postgresql'], say);
   ensureModules();
+  warnOfFullDisk(projectDir);
   ensureBuild();
   const database = await startDatabase({ projectDir, name: 'postgres', firstPort: 54480, say });
   const wanted = Number(process.env.TASSEL_PORT ?? DEFAULT_PORT);

@@ -2,7 +2,7 @@ import type { ErrorBody } from '../contract/views';
 import { CoreError, type ErrorCode, isCoreError } from '../core/errors';
 import { asKnown } from './store/db';
 
-type Status = 400 | 403 | 404 | 409 | 413 | 422 | 500 | 503;
+type Status = 400 | 403 | 404 | 409 | 413 | 422 | 500 | 503 | 507;
 
 /** The HTTP status of every code. */
 export const statusOf: Record<ErrorCode, Status> = {
@@ -41,6 +41,7 @@ export const statusOf: Record<ErrorCode, Status> = {
   'store/conflict': 409,
   'store/duplicate-name': 409,
   'store/unavailable': 503,
+  'store/full': 507,
   'request/invalid': 400,
   'request/forbidden-origin': 403,
   'server/internal': 500,

@@ -69,6 +69,11 @@ function running(folder) {
   }
 }
 
+/** Whether the cluster is up: whoever only joined it leaves it so. */
+export function isRunning(projectDir, name, say) {
+  return running(chooseFolder(projectDir, name, databaseAccount(), say)) !== null;
+}
+
 /**
  * Starts (or joins) the cluster.
  * @param options.durable  false turns off fsync, for tests only

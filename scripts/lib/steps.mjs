@@ -1,9 +1,11 @@
 // Steps shared by start, dev, test, bench and screenshots. Nothing here needs node_modules.
 import { spawn, spawnSync } from 'node:child_process';
 import { createHash } from 'node:crypto';
-import { existsSync, mkdirSync, readFileSync, readdirSync, statSync, writeFileSync } from 'node:fs';
-import { dirname, join } from 'node:path';
+import { existsSync, mkdirSync, readFileSync, readdirSync, statSync, statfsSync, writeFileSync } from 'node:fs';
+import { dirname, join, resolve } from 'node:path';
 import { fileURLToPath } from 'node:url';
+import { isRunning, startDatabase } from './database.mjs';
+import { ensurePackages } from './system.mjs';
 
 export const projectDir = dirname(dirname(dirname(fileURLToPath(import.meta.url))));
 export const say = (line) => console.log(`tassel: ${line}`);
@@ -63,12 +65,47 @@ export function ensureBuild({ force = false } = {}) {
   writeStamp('build', stamp);
 }
 
+/** glibc otherwise keeps up to eight heaps a processor, and none of what was once taken is given back. */
+export const MEMORY_ENV = { MALLOC_ARENA_MAX: '2', MALLOC_TRIM_THRESHOLD_: '131072', MALLOC_MMAP_THRESHOLD_: '131072' };
+
+/** Little left: a delivery or a large original may not fit any more. */
+const LITTLE_DISK_BYTES = 2 * 1024 ** 3;
+
+/** Says plainly when the disk is nearly full. */
+export function warnOfFullDisk(folder, readDisk = statfsSync) {
+  const { bavail, bsize } = readDisk(folder);
+  const free = bavail * bsize;
+  if (free >= LITTLE_DISK_BYTES) return null;
+  const line = `The disk is nearly full: ${(free / 1024 ** 3).toFixed(1)} GB are free in ${folder}. Make room, or files cannot be stored.`;
+  say(line);
+  return line;
+}
+
+/** Does something with the application's own database and the file named on the command line, and says what came of it. */
+export async function withApplicationDatabase(usage, work) {
+  const file = process.argv[2];
+  try {
+    if (!file) throw new Error(`Name a file: ${usage}`);
+    ensurePackages(['postgresql'], say);
+    const wasRunning = isRunning(projectDir, 'postgres', say);
+    const database = await startDatabase({ projectDir, name: 'postgres', firstPort: 54480, say });
+    try {
+      say(work({ connection: database.connection, database: 'tassel' }, resolve(process.env.INIT_CWD ?? '.', file)));
+    } finally {
+      if (!wasRunning) await database.stop();
+    }
+  } catch (error) {
+    say(error.message);
+    process.exit(1);
+  }
+}
+
 /** Starts the built server; resolves with its address once it listens. */
 export function startServer({ env, onExit, quiet = false, port = 0 }) {
   const child = spawn(process.execPath, ['dist/server/main.mjs'], {
     cwd: projectDir,
     stdio: ['ignore', 'pipe', 'inherit'],
-    env: { ...process.env, NODE_ENV: 'production', TASSEL_PORT: String(port), ...env },
+    env: { ...process.env, ...MEMORY_ENV, NODE_ENV: 'production', TASSEL_PORT: String(port), ...env },
   });
   child.on('exit', (code, signal) => onExit?.(code, signal));
   return new Promise((resolve, reject) => {

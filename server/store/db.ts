@@ -7,8 +7,9 @@ export type Db = pg.Pool | pg.PoolClient;
 export const UNIQUE_VIOLATION = '23505';
 export const INVALID_TEXT = '22P02';
 const FOREIGN_KEY_VIOLATION = '23503';
-/** Operator intervention: the server ends, or has just started and does not take connections yet. */
-const ENDING = ['57P01', '57P02', '57P03'];
+/** Operator intervention: the server ends, or has just started and takes no connection yet; or it has no more to give. */
+const ENDING = ['57P01', '57P02', '57P03', '53300'];
+const DISK_FULL = '53100';
 /** What the system says of a connection that is gone or cannot be made. */
 const UNREACHABLE = ['ECONNREFUSED', 'ECONNRESET', 'EPIPE', 'ETIMEDOUT', 'ENOENT', 'EHOSTUNREACH', 'ENOTFOUND'];
 const CONNECTION_EXCEPTION = /^08/;
@@ -29,7 +30,10 @@ export function isDatabaseAway(error: unknown): boolean {
 
 /** The fault that people are told of in place of a lost connection; any other error as it is. */
 export function asKnown(error: unknown): unknown {
-  if (isCoreError(error) || !isDatabaseAway(error)) return error;
+  if (isCoreError(error)) return error;
+  if ((error as pg.DatabaseError | null)?.code === DISK_FULL)
+    return new CoreError('store/full', undefined, {}, { cause: error });
+  if (!isDatabaseAway(error)) return error;
   return new CoreError(
     'store/unavailable',
     'The database does not answer just now. Nothing is lost; Tassel goes on by itself as soon as it is back.',
