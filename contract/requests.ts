@@ -1,6 +1,8 @@
 import { type InferType, array, boolean, mixed, number, object, string } from 'yup';
 import { CoreError } from '../core/errors';
 
+/** A revision or a count of changes, as the database can hold it. */
+const counted = number().integer().positive().max(2_147_483_647).required();
 const hex = string().matches(/^#[0-9a-f]{6}$/i, 'a colour such as #1a2b3c');
 
 const paletteColour = object({ name: string().trim().min(1).max(60).required(), hex: hex.required() }).noUnknown();
@@ -9,7 +11,7 @@ const anyObject = mixed<Record<string, unknown>>(
 );
 
 export const saveRecipeRequest = object({
-  basedOn: number().integer().positive().required(),
+  basedOn: counted,
   why: string().trim().min(1).max(200).required(),
   recipe: anyObject.required(),
 }).noUnknown();
@@ -17,7 +19,7 @@ export type SaveRecipeRequest = InferType<typeof saveRecipeRequest>;
 
 export const changeMarkRequest = object({
   /** The mark's `details` as they were seen. */
-  basedOn: number().integer().positive().required(),
+  basedOn: counted,
   name: string().trim().min(1).max(120),
   state: string().oneOf(['working', 'finished']),
   kind: string().oneOf(['logo', 'signature']),
@@ -33,14 +35,14 @@ export type AddBrandRequest = InferType<typeof addBrandRequest>;
 /** A brand's palette as it is to be from now on. */
 export const changeBrandRequest = object({
   /** The brand's `edition` as it was seen. */
-  basedOn: number().integer().positive().required(),
+  basedOn: counted,
   palette: array(paletteColour).max(40).required(),
 }).noUnknown();
 export type ChangeBrandRequest = InferType<typeof changeBrandRequest>;
 
 /** Marks that share another's original, each with its own recipe. */
 export const addSiblingsRequest = object({
-  basedOn: number().integer().positive().required(),
+  basedOn: counted,
   marks: array(object({ name: string().trim().min(1).max(120).required(), recipe: anyObject.required() }).noUnknown())
     .min(1)
     .max(60)
@@ -101,10 +103,10 @@ export const makeMarkRequest = object({
 export type MakeMarkRequest = InferType<typeof makeMarkRequest>;
 
 /** A step back or forth, from the revision that is on the screen. */
-export const stepRequest = object({ basedOn: number().integer().positive().required() }).noUnknown();
+export const stepRequest = object({ basedOn: counted }).noUnknown();
 export type StepRequest = InferType<typeof stepRequest>;
 
-export const addDeliveryRequest = object({ basedOn: number().integer().positive().required() }).noUnknown();
+export const addDeliveryRequest = object({ basedOn: counted }).noUnknown();
 export type AddDeliveryRequest = InferType<typeof addDeliveryRequest>;
 
 interface Checker<T> {

@@ -1,6 +1,11 @@
 /** Settings of a cluster's one account, and how it is ended. */
 export interface RunningDatabase {
-  readonly connection: { readonly host: string; readonly port: number; readonly user: string; readonly password: string };
+  readonly connection: {
+    readonly host: string;
+    readonly port: number;
+    readonly user: string;
+    readonly password: string;
+  };
   readonly pid: number;
   stop(): Promise<void>;
 }

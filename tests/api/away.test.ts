@@ -60,32 +60,39 @@ async function beginLong(): Promise<DeliveryView> {
 }
 
 describe('a server whose database goes away in the middle of a delivery', () => {
-  it.each(['stop', 'kill'] as const)('lives on, says so, and goes on by itself (%s)', async (way) => {
-    const delivery = await beginLong();
-    await cluster[way]();
-    const during = await ask<ErrorBody>(paths.brands);
-    expect(during.status).toBe(503);
-    expect(during.body.error.message).toContain('goes on by itself');
-    expect((await ask(paths.alive)).status).toBe(200);
-    expect((await ask(paths.ready)).status).toBe(503);
-    await new Promise((r) => setTimeout(r, 1000));
-    await cluster.start();
-    const ready = await until(async () => (await ask(paths.ready)).status === 200, 10_000);
-    expect(ready).toBeLessThan(5000);
-    expect(server.child.exitCode).toBeNull();
-    await until(() => hasEnded(delivery.id), 60_000);
-    expect((await ask<DeliveryView>(paths.delivery(delivery.id))).body).toMatchObject({ state: 'ready', doneCount: 14 });
+  it.each(['stop', 'kill'] as const)(
+    'lives on, says so, and goes on by itself (%s)',
+    async (way) => {
+      const delivery = await beginLong();
+      await cluster[way]();
+      const during = await ask<ErrorBody>(paths.brands);
+      expect(during.status).toBe(503);
+      expect(during.body.error.message).toContain('goes on by itself');
+      expect((await ask(paths.alive)).status).toBe(200);
+      expect((await ask(paths.ready)).status).toBe(503);
+      await new Promise((r) => setTimeout(r, 1000));
+      await cluster.start();
+      const ready = await until(async () => (await ask(paths.ready)).status === 200, 10_000);
+      expect(ready).toBeLessThan(5000);
+      expect(server.child.exitCode).toBeNull();
+      await until(() => hasEnded(delivery.id), 60_000);
+      expect((await ask<DeliveryView>(paths.delivery(delivery.id))).body).toMatchObject({
+        state: 'ready',
+        doneCount: 14,
+      });
 
-    // Its lock is taken again: another process finds it alive.
-    const { Client } = await import('pg').then((m) => m.default);
-    const client = new Client(cluster.config);
-    await client.connect();
-    const { rows } = await client.query<{ free: boolean }>(
-      'select pg_try_advisory_lock(lock_key) as free from runner order by started_at desc limit 1',
-    );
-    await client.end();
-    expect(rows).toEqual([{ free: false }]);
-  }, 120_000);
+      // Its lock is taken again: another process finds it alive.
+      const { Client } = await import('pg').then((m) => m.default);
+      const client = new Client(cluster.config);
+      await client.connect();
+      const { rows } = await client.query<{ free: boolean }>(
+        'select pg_try_advisory_lock(lock_key) as free from runner order by started_at desc limit 1',
+      );
+      await client.end();
+      expect(rows).toEqual([{ free: false }]);
+    },
+    120_000,
+  );
   it('gets its notices again, without waiting to look for itself', async () => {
     const { body } = await ask<DeliveryView>(paths.markDeliveries(mark.id), 'POST', { basedOn: mark.revision });
     const stream = await fetch(server.url + paths.deliveryEvents(body.id));

@@ -32,7 +32,9 @@ beforeAll(async () => {
   const brand = await app.addBrand();
   const badge = onGround(drawMark(120, 120, ring(60, 60, 50, 20), [9, 80, 60]), [255, 255, 250]);
   const { mark } = await app.takeIn(brand.id, await pngOf(badge), 'badge.png');
-  await app.waitFor((await app.json<{ id: string }>('POST', paths.markDeliveries(mark.id), { basedOn: mark.revision })).id);
+  await app.waitFor(
+    (await app.json<{ id: string }>('POST', paths.markDeliveries(mark.id), { basedOn: mark.revision })).id,
+  );
 });
 afterAll(async () => {
   await app?.close();
@@ -81,6 +83,8 @@ describe('a backup', () => {
 });
 
 it('npm start says plainly when the disk is nearly full', () => {
-  expect(warnOfFullDisk('/x', () => ({ bavail: 300, bsize: 1024 ** 2 }))).toContain('nearly full: 0.3 GB are free in /x');
+  expect(warnOfFullDisk('/x', () => ({ bavail: 300, bsize: 1024 ** 2 }))).toContain(
+    'nearly full: 0.3 GB are free in /x',
+  );
   expect(warnOfFullDisk('/x', () => ({ bavail: 9000, bsize: 1024 ** 2 }))).toBeNull();
 });

@@ -76,7 +76,9 @@ describe('two windows on one mark', () => {
     const mark = await newMark();
     await save(mark, 3);
     const body = { basedOn: mark.revision, marks: [{ name: 'Part', recipe: mark.recipe }] };
-    expect((await conflictOf(await app.call('POST', paths.markSiblings(mark.id), body))).revision).not.toBe(mark.revision);
+    expect((await conflictOf(await app.call('POST', paths.markSiblings(mark.id), body))).revision).not.toBe(
+      mark.revision,
+    );
   });
 });
 
@@ -112,10 +114,10 @@ describe('a removed mark', () => {
     expect(await blobCount()).toBeGreaterThan(before);
     await app.call('DELETE', paths.mark(mark.id));
     const age = (days: number) =>
-      app.db.pool.query(
-        "update mark set removed_at = now() - make_interval(days => $2) where id = $1",
-        [mark.id, days],
-      );
+      app.db.pool.query('update mark set removed_at = now() - make_interval(days => $2) where id = $1', [
+        mark.id,
+        days,
+      ]);
     await app.db.pool.query("update blob set touched_at = now() - interval '2 days'");
     await age(29);
     await eraseOldMarks(app.db.pool);
@@ -192,7 +194,8 @@ describe('every answer', () => {
   it('forbids frames, other bases and forms to elsewhere, and names itself', async () => {
     const { headers } = await app.call('GET', paths.brands);
     const policy = headers.get('content-security-policy') ?? '';
-    for (const rule of ["base-uri 'none'", "form-action 'self'", "frame-ancestors 'none'"]) expect(policy).toContain(rule);
+    for (const rule of ["base-uri 'none'", "form-action 'self'", "frame-ancestors 'none'"])
+      expect(policy).toContain(rule);
     expect(headers.get('x-frame-options')).toBe('DENY');
     expect(headers.get('x-request-id')).toMatch(/^[0-9a-f]{12}$/);
   });
@@ -336,7 +339,13 @@ describe('a delivery', () => {
   it('and its job are stored together or not at all', async () => {
     const mark = await newMark();
     const jobs = async () =>
-      Number((await app.db.pool.query('select count(*) from graphile_worker.jobs where task_identifier = $1', ['makeDelivery'])).rows[0].count);
+      Number(
+        (
+          await app.db.pool.query('select count(*) from graphile_worker.jobs where task_identifier = $1', [
+            'makeDelivery',
+          ])
+        ).rows[0].count,
+      );
     await app.db.pool.query(
       `create function no_jobs() returns trigger as $$ begin raise exception 'no'; end $$ language plpgsql;
        create trigger no_jobs before insert on graphile_worker._private_jobs for each row execute function no_jobs()`,

@@ -29,7 +29,11 @@ const sleep = (ms: number) => new Promise((r) => setTimeout(r, ms));
  * Changes marks without a pause while the server or its database is killed at random moments, and looks after each time
  * whether everything that was acknowledged is there, nothing is half there, and every job comes to an end.
  */
-export async function killRun(times: number, seed: number, say: (line: string) => void = () => {}): Promise<KillReport> {
+export async function killRun(
+  times: number,
+  seed: number,
+  say: (line: string) => void = () => {},
+): Promise<KillReport> {
   const random = seededRandom(seed);
   const cluster = await createOwnCluster(`kills-${seed}`);
   let server = await startServer(cluster.config);
@@ -58,7 +62,11 @@ export async function killRun(times: number, seed: number, say: (line: string) =
     const ground = [250, 255 - (++shade % 200), 240 - Math.floor(shade / 200)] as const;
     const png = await pngOf(onGround(drawMark(220, 200, ring(110, 100, 80, 50), [31, 90, 69]), ground));
     const name = `Mark ${shade}`;
-    const { mark } = await ask<TakenIn>('POST', `${paths.brandMarks(brand.id)}?name=${encodeURIComponent(name)}.png`, png);
+    const { mark } = await ask<TakenIn>(
+      'POST',
+      `${paths.brandMarks(brand.id)}?name=${encodeURIComponent(name)}.png`,
+      png,
+    );
     return { id: mark.id, turn: 0, name, isRemoved: false, maybe: null };
   }
   async function change(known: KnownMark): Promise<void> {

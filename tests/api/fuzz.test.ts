@@ -1,0 +1,20 @@
+import { expect, it } from 'vitest';
+import { fuzzRun } from '../support/fuzzRun';
+import { createTestDatabase } from '../support/testDatabase';
+
+// `npm run fuzz -- MINUTES` goes on for longer, with another seed each time.
+it('changed files, odd recipes and odd bodies never break the server, nor another mark', async () => {
+  const db = await createTestDatabase();
+  try {
+    const { faults, inputs, statuses, slowestMs } = await fuzzRun(db.config, 25_000, 71);
+    expect(faults).toEqual([]);
+    expect(inputs.files + inputs.recipes + inputs.bodies).toBeGreaterThan(300);
+    expect(slowestMs).toBeLessThan(20_000);
+    // Some must be taken and some refused, else nothing was tried.
+    expect(statuses[201]).toBeGreaterThan(10);
+    expect(statuses[422]).toBeGreaterThan(10);
+    expect(statuses[400]).toBeGreaterThan(10);
+  } finally {
+    await db.drop();
+  }
+}, 120_000);
