@@ -95,6 +95,44 @@ describe('decodePicture', () => {
       message: expect.stringContaining(`half.${ending} is damaged`),
     });
   });
+  it('says what is wrong in words of its own, not in those of a library', async () => {
+    const png = Buffer.from(await pngOf(mark));
+    png[60] ^= 0xff;
+    const jpeg = await jpegOf(onGround(mark, [9, 200, 30]));
+    const faults = await Promise.all(
+      [
+        decodePicture(png, 'crc.png'),
+        decodePicture(jpeg.subarray(0, jpeg.length >> 1), 'half.jpg'),
+        decodePicture(new TextEncoder().encode('GIF'.padEnd(99, 'x')), 'x.gif'),
+      ].map((work) =>
+        work.then(
+          () => '',
+          (e: Error) => e.message,
+        ),
+      ),
+    );
+    expect(faults[0]).toMatch(/^crc\.png is damaged: (its picture data is broken|a part of it is missing)\. Ask for/);
+    expect(faults[1]).toContain('half.jpg is damaged: a part of it is missing.');
+    for (const text of faults) expect(text).not.toMatch(/Vips|failOn|libspng|corrupt|header|Input/i);
+  });
+  it('takes a lawful TIFF whose date is none', async () => {
+    const { raster } = await decodePicture(tiffWithDate('never'), 'scan.tif');
+    expect([raster.width, raster.height, ...pixel(raster, 3, 2)]).toEqual([6, 5, 200, 30, 40, 255]);
+  });
+  it('says what to do about a picture that is too small', async () => {
+    const dot = drawMark(3, 3, () => 1, [0, 0, 0]);
+    await expect(decodePicture(await pngOf(dot), 'dot.png')).rejects.toThrow(/3 × 3 px.*Ask for the largest version/);
+  });
+  it('reduces a picture of more pixels than are worked on, and says so', async () => {
+    const large = onGround(
+      drawMark(400, 300, () => 1, [10, 20, 30]),
+      [0, 0, 0],
+    );
+    const { raster, notes } = await decodePicture(await pngOf(large), 'large.png', 30_000);
+    expect([raster.width, raster.height]).toEqual([200, 150]);
+    expect(notes.join()).toContain('worked on at');
+    expect(pixel(raster, 100, 75)).toEqual([10, 20, 30, 255]);
+  });
   it('refuses more pixels than 120 million before decoding them', async () => {
     const huge = await sharp({
       create: { width: 12000, height: 11000, channels: 3, background: '#fff' },
@@ -229,3 +267,37 @@ describe('readBackZip', () => {
     );
   });
 });
+
+/** A TIFF of 6 × 5 px of one colour, whose date and time tag says something else (TIFF 6.0, section 8). */
+function tiffWithDate(date: string): Uint8Array {
+  const [width, height] = [6, 5];
+  const SHORT = 3;
+  const ASCII = 2;
+  const entries: [tag: number, type: number, count: number, value: number][] = [
+    [256, SHORT, 1, width],
+    [257, SHORT, 1, height],
+    [258, SHORT, 3, 200],
+    [259, SHORT, 1, 1],
+    [262, SHORT, 1, 2],
+    [273, SHORT, 1, 300],
+    [277, SHORT, 1, 3],
+    [278, SHORT, 1, height],
+    [279, SHORT, 1, width * height * 3],
+    [306, ASCII, date.length + 1, 220],
+  ];
+  const out = Buffer.alloc(300 + width * height * 3);
+  out.write('II*\0', 0, 'latin1');
+  out.writeUInt32LE(8, 4);
+  out.writeUInt16LE(entries.length, 8);
+  entries.forEach(([tag, type, count, value], k) => {
+    const at = 10 + 12 * k;
+    out.writeUInt16LE(tag, at);
+    out.writeUInt16LE(type, at + 2);
+    out.writeUInt32LE(count, at + 4);
+    out.writeUInt32LE(value, at + 8);
+  });
+  for (let c = 0; c < 3; c++) out.writeUInt16LE(8, 200 + 2 * c);
+  out.write(date, 220, 'latin1');
+  for (let k = 0; k < width * height; k++) out.set([200, 30, 40], 300 + 3 * k);
+  return out;
+}

@@ -1,10 +1,19 @@
 // npm run bench: accuracy and speed beside plain baselines; with --browser also the speed of the screen on 24
-// megapixels.
+// megapixels. npm run bench -- --server: fifty people at once, memory, runners.
 import { ensurePackages } from './lib/system.mjs';
 import { startDatabase } from './lib/database.mjs';
-import { ensureBuild, ensureModules, projectDir, run, say, startServer } from './lib/steps.mjs';
+import { MEMORY_ENV, ensureBuild, ensureModules, projectDir, run, say, startServer } from './lib/steps.mjs';
 
 ensureModules();
+if (process.argv.includes('--server')) {
+  ensurePackages(['postgresql'], say);
+  ensureBuild();
+  const seconds = process.argv.slice(2).filter((a) => /^\d+$/.test(a));
+  run(process.execPath, ['--import', 'tsx', 'tests/bench/server.ts', ...seconds], {
+    env: { ...process.env, ...MEMORY_ENV },
+  });
+  process.exit(0);
+}
 run(process.execPath, ['--import', 'tsx', 'bench/main.ts', ...process.argv.slice(2).filter((a) => a !== '--browser')]);
 if (process.argv.includes('--browser')) {
   ensurePackages(['postgresql', 'chromium'], say);

@@ -90,6 +90,47 @@ describe('the recipe under the hand', () => {
     await waitFor(() => expect(result.current.problem).toBe('Changed in another window.'));
     expect(toleranceOf(result.current.recipe)).toBeNull();
   });
+  it('shows at once what the other window made of it, and stores nothing over it', async () => {
+    const { result } = open(markView());
+    act(() => {
+      result.current.commit(withTolerance(40), 'mine');
+      result.current.commit(withTolerance(41), 'mine too');
+    });
+    await soon();
+    const newer = markView({ revision: 9, recipe: withTolerance(3) });
+    const conflict = { error: { code: 'store/conflict', message: 'Changed elsewhere.', details: { current: newer } } };
+    await act(async () => calls[0].answer(conflict, 409));
+    expect(queries.getQueryData<MarkView>(markQuery('m1').queryKey)?.revision).toBe(9);
+    // The second was based on the older state as well.
+    await waitFor(() => expect(calls).toHaveLength(2));
+    expect(calls[1].body?.basedOn).toBe(7);
+    await act(async () => calls[1].answer(conflict, 409));
+    await waitFor(() => expect(result.current.isSaving).toBe(false));
+    expect(calls).toHaveLength(2);
+  });
+  it('takes its own change for stored when only the answer was lost', async () => {
+    const { result } = open(markView());
+    act(() => result.current.commit(withTolerance(40), 'mine'));
+    await soon();
+    const current = markView({ revision: 8, recipe: withTolerance(40) });
+    await act(async () =>
+      calls[0].answer({ error: { code: 'store/conflict', message: 'Changed.', details: { current } } }, 409),
+    );
+    await waitFor(() => expect(result.current.isSaving).toBe(false));
+    expect(result.current.problem).toBeNull();
+  });
+  it('waits while the database is away and goes on by itself', async () => {
+    const { result } = open(markView());
+    act(() => result.current.commit(withTolerance(40), 'mine'));
+    await soon();
+    await act(async () =>
+      calls[0].answer({ error: { code: 'store/unavailable', message: 'Away.', details: {} } }, 503),
+    );
+    expect([toleranceOf(result.current.recipe), result.current.problem]).toEqual([40, null]);
+    await waitFor(() => expect(calls).toHaveLength(2), { timeout: 3000 });
+    await act(async () => calls[1].answer(stored(8, withTolerance(40))));
+    await waitFor(() => expect(result.current.isSaving).toBe(false));
+  });
   it('goes on after a failed step, based on what is stored', async () => {
     const { result } = open(markView());
     act(() => result.current.commit(withTolerance(40), 'lost'));
@@ -106,6 +147,7 @@ describe('the recipe under the hand', () => {
     act(() => result.current.undo());
     await soon();
     expect([calls[0].method, calls[0].path]).toEqual(['POST', paths.markStep('m1', 'undo')]);
+    expect(calls[0].body).toEqual({ basedOn: 7 });
     await act(async () => calls[0].answer(markView({ revision: 6 })));
     act(() => result.current.redo());
     await waitFor(() => expect(calls.map((c) => c.path)).toContain(paths.markStep('m1', 'redo')));

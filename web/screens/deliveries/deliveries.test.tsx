@@ -8,8 +8,13 @@ import type { DeliveryView } from '../../../contract/views';
 import { brandView, deliveryView } from '../../../tests/support/webViews';
 import { DeliveriesScreen } from './DeliveriesScreen';
 
+let asked: string[] = [];
 const show = (list: readonly DeliveryView[]) => {
-  vi.stubGlobal('fetch', async (path: string) => Response.json(path === paths.brands ? [brandView] : list));
+  asked = [];
+  vi.stubGlobal('fetch', async (path: string, { method }: RequestInit) => {
+    if (method !== 'GET') asked.push(`${method} ${path}`);
+    return Response.json(path === paths.brands ? [brandView] : list);
+  });
   render(
     <QueryClientProvider client={new QueryClient({ defaultOptions: { queries: { retry: false } } })}>
       <MemoryRouter>
@@ -33,6 +38,8 @@ describe('the deliveries of a brand', () => {
   it('says why one was not made, and offers nothing to download of it', async () => {
     show([deliveryView({ state: 'failed', problem: 'The disk is full.' })]);
     expect((await screen.findByText(/not made/)).textContent).toBe('not made: The disk is full.');
+    await userEvent.click(screen.getByRole('button', { name: 'Try again' }));
+    expect(asked).toEqual([`POST ${paths.deliveryAgain('d1')}`]);
     expect(screen.queryByRole('link', { name: /zip/ })).toBeNull();
   });
   it('is put in order by a press on a heading', async () => {
