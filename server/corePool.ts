@@ -70,7 +70,8 @@ export function createCorePool({ entry, database, memoryBytes = TASK_MEMORY_BYTE
     async prepareFile(task, { waiting, signal } = PERSON) {
       const needsBytes = await needsOfFile(task.bytes);
       const what = `Taking in ${task.name}`;
-      const order = { what, waiting, signal, needsBytes, mostMs: MOST_MS.prepare };
+      const advice = 'Save it smaller and drop it again.';
+      const order = { what, waiting, signal, needsBytes, advice, mostMs: MOST_MS.prepare };
       return call('prepareFile', task, order, movable(task.bytes));
     },
     prepareMade: (task, { waiting, signal } = PERSON) =>
@@ -93,6 +94,7 @@ export function createCorePool({ entry, database, memoryBytes = TASK_MEMORY_BYTE
     packFiles: ({ bytes, ...task }, { waiting, signal } = PERSON) =>
       call('packFiles', task, {
         what: `Packing ${task.name}`,
+        advice: 'Make the files in two deliveries.',
         waiting,
         signal,
         // The files, the archive of them, and the archive on its way into the database.
@@ -102,6 +104,7 @@ export function createCorePool({ entry, database, memoryBytes = TASK_MEMORY_BYTE
     makePicture: (task, pictures, { waiting, signal } = PERSON) =>
       call('makePicture', task, {
         what: `The ${task.kind}`,
+        advice: 'Crop the mark closer, or take in a smaller picture of it.',
         waiting,
         signal,
         needsBytes: needsOfSource(pictures, task.source.reduction),

@@ -11,6 +11,8 @@ export interface TaskOrder {
   readonly waiting: Waiting;
   /** Memory that it takes at most, bytes. */
   readonly needsBytes: number;
+  /** What to do where that is too much, or it takes too long. */
+  readonly advice?: string;
   /** How long it may run. */
   readonly mostMs: number;
   /** Raised when nobody waits for it any more. */
@@ -96,7 +98,7 @@ export function createTaskDesk({ threads, memoryBytes, graceMs = 1500 }: DeskLim
 
   return {
     async run(order, work) {
-      checkNeeds(order.what, order.needsBytes, memoryBytes);
+      checkNeeds(order.what, order.needsBytes, memoryBytes, order.advice);
       if (order.signal?.aborted) throw stopped(order);
       await waitForTurn(order);
       try {
@@ -137,7 +139,7 @@ async function runInTime<T>(order: TaskOrder, work: (stop: Stop) => Promise<T>, 
       stop(
         new CoreError(
           'work/too-long',
-          `${order.what} took longer than ${seconds} s and was ended. Choose a smaller size, or crop the mark closer.`,
+          `${order.what} took longer than ${seconds} s and was ended. ${order.advice ?? 'Choose a smaller size.'}`,
         ),
       ),
     order.mostMs,

@@ -27,12 +27,16 @@ export const sayBytes = (bytes: number): string =>
   bytes >= 0.95 * GB ? `${(bytes / GB).toFixed(1).replace(/\.0$/, '')} GB` : `${Math.ceil(bytes / 1024 ** 2)} MB`;
 
 /** @throws CoreError 'memory/too-little' telling how much a task needs and how much is allowed */
-export function checkNeeds(what: string, needsBytes: number, allowedBytes: number): void {
+export function checkNeeds(
+  what: string,
+  needsBytes: number,
+  allowedBytes: number,
+  advice = 'Choose a smaller size.',
+): void {
   if (needsBytes <= allowedBytes) return;
   throw new CoreError(
     'memory/too-little',
-    `${what} needs about ${sayBytes(needsBytes)} of memory; ${sayBytes(allowedBytes)} are allowed here. ` +
-      'Choose a smaller size, or crop the mark closer.',
+    `${what} needs about ${sayBytes(needsBytes)} of memory; ${sayBytes(allowedBytes)} are allowed here. ` + advice,
     { needsBytes, allowedBytes },
   );
 }

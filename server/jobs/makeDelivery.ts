@@ -71,7 +71,7 @@ async function makeAll({ pool, core }: DeliveryDeps, id: string, waiter: Waiter)
   const made: MadeFile[] = [];
   let bytes = 0;
   for (const { line, variant, name } of plan) {
-    const task = { source, recipe, line, name: name({ width: 1, height: 1 }), palette: brand.palette };
+    const task = { source, recipe, line, name: `${variant.name}, line ${made.length + 1}`, palette: brand.palette };
     const { receipt, blobSha, widthPx, heightPx } = await core.makeFile(task, pictures, waiter);
     const size = { width: Math.round(widthPx), height: Math.round(heightPx) };
     made.push({ name: name(size), variant: variant.name, purpose: line.purpose, receipt, blobSha });

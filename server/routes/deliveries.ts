@@ -6,14 +6,13 @@ import { CoreError, isCoreError } from '../../core/errors';
 import { formats } from '../../core/formats';
 import { slug } from '../../core/recipe/fileNames';
 import { layOutFile } from '../../core/recipe/makeFile';
-import type { SizeLine } from '../../core/recipe/recipe';
 import type { FileLayout } from '../../core/sizes/size';
 import { cutToBytes } from '../../core/text/cutText';
 import type { CorePool } from '../corePool';
 import type { MarkView } from '../../contract/views';
 import type { AppDeps } from '../deps';
 import { announce } from '../jobs/makeDelivery';
-import { planFiles } from '../planFiles';
+import { type PlannedFile, planFiles } from '../planFiles';
 import { findBrand } from '../store/brands';
 import { asId, isDatabaseAway, withTransaction } from '../store/db';
 import { addDelivery, cancelDelivery, findDelivery, findZip, listDeliveries, retryDelivery } from '../store/deliveries';
@@ -42,7 +41,7 @@ export const deliveryRoutes = ({ pool, core, events }: AppDeps) =>
       const plan = planFiles(mark.recipe, { brand: brand.name, mark: mark.name });
       if (plan.length === 0)
         throw new CoreError('request/invalid', 'There is no size line to make a file of. Add one first.');
-      for (const { line, name } of plan) checkPage(core, line, mark, name({ width: 1, height: 1 }));
+      for (const file of plan) checkPage(core, file, mark);
       const zipName = `${cutToBytes(slug(mark.name), MOST_ZIP_STEM) || 'mark'}-files.zip`;
       const id = await withTransaction(pool, (tx) => addDelivery(tx, mark.id, mark.revision, plan.length, zipName));
       return c.json(await findDelivery(pool, id), 201);
@@ -111,7 +110,7 @@ const SHAPES = [
  * out.
  * @throws CoreError 'memory/too-little'
  */
-function checkPage(core: CorePool, line: SizeLine, { width, height }: MarkView, name: string): void {
+function checkPage(core: CorePool, { line, name }: PlannedFile, { width, height }: MarkView): void {
   if (formats.get(line.format.id).accepts === 'paths') return;
   const pages = [{ width, height }, ...SHAPES].flatMap((shape) => {
     try {
@@ -122,9 +121,7 @@ function checkPage(core: CorePool, line: SizeLine, { width, height }: MarkView, 
     }
   });
   const area = (page: FileLayout) => page.width * page.height;
-  if (pages.length > 0)
-    core.checkPage(
-      name,
-      pages.reduce((a, b) => (area(b) < area(a) ? b : a)),
-    );
+  if (pages.length === 0) return;
+  const least = pages.reduce((a, b) => (area(b) < area(a) ? b : a));
+  core.checkPage(name(least), least);
 }
