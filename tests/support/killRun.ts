@@ -1,9 +1,9 @@
 import { paths } from '../../contract/paths';
 import type { BrandView, DeliveryView, MarkCard, MarkView, TakenIn } from '../../contract/views';
 import { seededRandom } from '../../core/seededRandom';
-import { type OwnCluster, createOwnCluster } from './ownCluster';
+import { createOwnCluster } from './ownCluster';
 import { drawMark, onGround, pngOf, ring } from './pictures';
-import { type TestServer, startServer, stopServer } from './testServer';
+import { startServer, stopServer } from './testServer';
 
 /** What a mark is known to be: what was acknowledged, and what may have been stored though nobody was told. */
 interface KnownMark {
