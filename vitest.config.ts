@@ -18,6 +18,7 @@ export default defineConfig({
             'demo/**/*.test.ts',
             'bench/**/*.test.ts',
             'tests/*.test.ts',
+            'tests/support/*.test.ts',
           ],
           testTimeout: 20_000,
         },

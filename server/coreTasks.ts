@@ -4,13 +4,11 @@ import { readDrawing } from '../core/artwork/readDrawing';
 import { formats } from '../core/formats';
 import type { FileReceipt } from '../core/formats/receipt';
 import { bleedColours } from '../core/raster/bleedColours';
-import type { Raster } from '../core/raster/raster';
-import { extentsOf, layOutFile, makeFile as makeBytes, prepareFile as preparePage } from '../core/recipe/makeFile';
+import { extentsOf, layOutFile, makeFile as makeBytes } from '../core/recipe/makeFile';
 import { pageNeeds } from '../core/recipe/needs';
 import { type Recipe, type SizeLine, readRecipe } from '../core/recipe/recipe';
 import { type RunOptions, makeVariant, runStages } from '../core/recipe/runRecipe';
 import { type StageCache, createStageCache } from '../core/recipe/stageCache';
-import { LEAST_SIDE_PX } from '../core/sizes/size';
 import { checkBody, makeMarkRequest } from '../contract/requests';
 import { decodePicture } from '../codecs/decodePicture';
 import { encodePng } from '../codecs/encodePng';
@@ -19,6 +17,7 @@ import { readBack } from '../codecs/readBack';
 import { readBackPng } from '../codecs/readBackPng';
 import { readBackZip } from '../codecs/readBackZip';
 import { describeFindings } from './describe';
+import { drawThumbnail } from './drawThumbnail';
 import { makeArtwork } from './makeArtwork';
 import { type Known, type PreparedMark, prepareMark } from './prepareMark';
 import { parseJson } from './parseJson';
@@ -197,19 +196,9 @@ async function makeMaster(host: TaskHost, { source, recipe: raw }: PictureTask):
   return { png, findings: describeFindings(result) };
 }
 
-const THUMBNAIL_PX = 560;
-
 /** The trimmed master at card size, and what was found on the way. */
 async function makeThumbnail(host: TaskHost, { source, recipe: raw }: PictureTask): Promise<MadePicture> {
   const { stages } = readRecipe(raw);
   const result = runStages(await openSource(host, source), stages, optionsOf(host, source));
-  const findings = describeFindings(result);
-  const { master } = result;
-  const extents = extentsOf(master);
-  if (!extents) return { png: await encodePng({ width: 1, height: 1, data: new Uint8Array(4) }), findings };
-  const own = Math.max(extents.width, extents.height) / master.reduction;
-  const px = Math.max(LEAST_SIDE_PX, Math.floor(master.drawing ? THUMBNAIL_PX : Math.min(THUMBNAIL_PX, own)));
-  const size = { id: 'longEdge', params: { px, paddingPct: 0 } };
-  const { content } = preparePage(master, { size, format: { id: 'png', params: {} } });
-  return { png: await encodePng(content.raster as Raster), findings };
+  return { png: await drawThumbnail(result.master), findings: describeFindings(result) };
 }

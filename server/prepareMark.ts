@@ -11,9 +11,10 @@ import { checkFile, decodePicture, reducePicture } from '../codecs/decodePicture
 import { encodeWorkingPng } from '../codecs/encodePng';
 import { readSvg } from '../codecs/readSvg';
 import { describeFindings, describeFound } from './describe';
+import { drawThumbnail } from './drawThumbnail';
 import { keepBlob, sha256 } from './store/blobs';
 import type { Db } from './store/db';
-import { type NewMark, findMarkByOriginal } from './store/marks';
+import { type Look, type NewMark, findMarkByOriginal } from './store/marks';
 
 /** Pictures above the first number get a reduction to the second, on which the screen answers while a control moves. */
 const REDUCE_ABOVE = 1_200_000;
@@ -76,13 +77,20 @@ export async function prepareMark(
       height: source.height,
       reducedWidth: ready.reducedWidth,
       found,
-      findings: ready.judgement.findings,
+      look: await keepLook(db, ready.judgement),
       recipe,
     },
   };
 }
 
+/** The first thumbnail costs little here, where everything is at hand; without a result it is made when asked for. */
+async function keepLook(db: Db, { findings, master }: Judgement): Promise<Look> {
+  if (!master) return { findings, thumbnailSha: null };
+  return { findings, thumbnailSha: await keepBlob(db, await drawThumbnail(master), 'image/png') };
+}
+
 interface Judgement {
+  readonly master: Artwork | null;
   readonly seen: Inspection;
   readonly recipe: Recipe;
   readonly findings: readonly Finding[];
@@ -99,6 +107,7 @@ function judge(artwork: Artwork): Judgement {
     seen,
     recipe,
     findings: result ? describeFindings(result) : [],
+    master: result?.master ?? null,
     sentence: describeFound(seen, recipe, result),
     markCount,
   };

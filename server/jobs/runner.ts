@@ -135,7 +135,8 @@ function runQueue(deps: RunnerDeps, lockKey: string, log: Logger): Promise<Runne
   const idOf = (payload: unknown) => (payload as { id: string }).id;
   return run({
     pgPool: pool,
-    concurrency: 2,
+    // Files take the threads that people leave; a look at a mark must not wait for a place among them.
+    concurrency: 4,
     noHandleSignals: true,
     pollInterval: 1000,
     events: events as never,

@@ -4,7 +4,7 @@ import { isCoreError } from '../../core/errors';
 import type { CorePool } from '../corePool';
 import { createPictureMaker } from '../sources';
 import { collectBlobs } from '../store/blobs';
-import { eraseOldMarks, findMarkPictures, findUnseenRevision, saveFindings } from '../store/marks';
+import { eraseOldMarks, findMarkPictures, findUnseenRevision, saveLook } from '../store/marks';
 import { forgetPictures } from '../store/pictures';
 
 /** Looks at a mark's newest revision: makes its thumbnail and remembers what was found. */
@@ -14,12 +14,13 @@ export async function lookAt({ pool, core }: { pool: pg.Pool; core: CorePool }, 
   const pictures = await findMarkPictures(pool, markId);
   try {
     const maker = createPictureMaker({ pool, core });
-    const { findings } = await maker.find('thumbnail', pictures, unseen.recipe, { waiting: 'queue' });
-    await saveFindings(pool, unseen.revision, findings);
+    // Somebody will soon look at it on a screen, so it goes before files.
+    const { findings, blobSha } = await maker.find('thumbnail', pictures, unseen.recipe, { waiting: 'person' });
+    await saveLook(pool, unseen.revision, { findings, thumbnailSha: blobSha });
   } catch (error) {
     // These settings leave no picture, which the screen says by itself: nothing was found then.
     if (!isCoreError(error) || ['store/unavailable', 'work/stopped'].includes(error.code)) throw error;
-    await saveFindings(pool, unseen.revision, []);
+    await saveLook(pool, unseen.revision, { findings: [], thumbnailSha: null });
   }
 }
 

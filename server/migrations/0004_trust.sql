@@ -13,6 +13,8 @@ create index mark_removed on mark (removed_at) where removed_at is not null;
 
 -- Findings belong to the revision they were found in; null until somebody has looked.
 alter table recipe_revision add column findings jsonb;
+-- What it looks like, small; null until then as well.
+alter table recipe_revision add column thumbnail_sha text references blob;
 update recipe_revision r set findings = m.findings from mark m where m.revision_id = r.id;
 alter table mark drop column findings;
 -- A list of marks need not open whole recipes.
@@ -40,6 +42,7 @@ create index delivery_zip on delivery (zip_sha);
 create index delivered_file_blob on delivered_file (blob_sha);
 create index picture_source on picture (source_sha);
 create index picture_blob on picture (blob_sha);
+create index recipe_revision_thumbnail on recipe_revision (thumbnail_sha);
 create index delivery_revision on delivery (revision_id);
 create index recipe_revision_parent on recipe_revision (parent_id);
 create index mark_revision_at on mark (revision_id);

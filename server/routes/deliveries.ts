@@ -123,5 +123,5 @@ function checkPage(core: CorePool, { line, name }: PlannedFile, { width, height 
   const area = (page: FileLayout) => page.width * page.height;
   if (pages.length === 0) return;
   const least = pages.reduce((a, b) => (area(b) < area(a) ? b : a));
-  core.checkPage(name(least), least);
+  core.checkPage(name({ width: least.width, height: least.height }), least);
 }

@@ -5,7 +5,7 @@ import type { AppDeps } from '../deps';
 import { createPictureMaker } from '../sources';
 import { isGroundBlob } from '../store/brands';
 import { asId } from '../store/db';
-import { findMark, findMarkPictures } from '../store/marks';
+import { findMark, findMarkPictures, findThumbnail } from '../store/marks';
 import { personOf } from './marks';
 import { FOREVER, attachment, sendBlob } from './respond';
 
@@ -45,7 +45,13 @@ export function pictureRoutes({ pool, core }: AppDeps) {
       return sendBlob(c, pool, pictures.working, 'application/json');
     })
     .get(paths.markMaster(':id'), (c) => sendPicture(c, 'master'))
-    .get(paths.markThumbnail(':id'), (c) => sendPicture(c, 'thumbnail'))
+    .get(paths.markThumbnail(':id'), async (c) => {
+      const { sha, isCurrent, revision } = await findThumbnail(pool, asId(c.req.param('id'), 'mark'));
+      if (!sha) return sendPicture(c, 'thumbnail');
+      // One from before is better than none while the newest is being made, but is not to be kept.
+      if (isCurrent && c.req.query('revision') === String(revision)) c.header('Cache-Control', FOREVER);
+      return sendBlob(c, pool, sha);
+    })
     .get(paths.blob(':sha'), async (c) => {
       const sha = c.req.param('sha') ?? '';
       if (!/^[0-9a-f]{64}$/.test(sha) || !(await isGroundBlob(pool, sha)))

@@ -164,7 +164,7 @@ export interface NewMark {
   readonly height: number;
   readonly reducedWidth: number;
   readonly found: FoundView;
-  readonly findings: readonly Finding[];
+  readonly look: Look;
   readonly recipe: Recipe;
 }
 
@@ -194,7 +194,7 @@ export async function addMark(db: Db, m: NewMark): Promise<string | null> {
     ],
   );
   if (!rows[0]) return null;
-  await addRevision(db, rows[0].id, null, m.recipe, 'Taken in', m.findings);
+  await addRevision(db, rows[0].id, null, m.recipe, 'Taken in', m.look);
   return rows[0].id;
 }
 
@@ -238,11 +238,12 @@ async function addRevision(
   parent: number | null,
   recipe: Recipe,
   why: string,
-  findings: readonly Finding[] | null = null,
+  look: Look | null = null,
 ): Promise<void> {
   const { rows } = await db.query<{ id: string }>(
-    'insert into recipe_revision (mark_id, parent_id, recipe, why, findings) values ($1, $2, $3, $4, $5) returning id',
-    [markId, parent, JSON.stringify(recipe), why, findings && JSON.stringify(findings)],
+    `insert into recipe_revision (mark_id, parent_id, recipe, why, findings, thumbnail_sha)
+     values ($1, $2, $3, $4, $5, $6) returning id`,
+    [markId, parent, JSON.stringify(recipe), why, look && JSON.stringify(look.findings), look?.thumbnailSha],
   );
   await db.query('update mark set revision_id = $2, updated_at = now() where id = $1', [markId, rows[0].id]);
 }
@@ -279,9 +280,36 @@ export async function stepHistory(db: Db, markId: string, basedOn: number, way: 
   return findMark(db, markId);
 }
 
-/** Remembers what was found in a revision. */
-export async function saveFindings(db: Db, revision: number, findings: readonly Finding[]): Promise<void> {
-  await db.query('update recipe_revision set findings = $2 where id = $1', [revision, JSON.stringify(findings)]);
+/** What somebody saw who looked at a revision. */
+export interface Look {
+  readonly findings: readonly Finding[];
+  /** What it looks like, small; null where there is no picture of it. */
+  readonly thumbnailSha: string | null;
+}
+
+/** Remembers what was seen in a revision. */
+export async function saveLook(db: Db, revision: number, { findings, thumbnailSha }: Look): Promise<void> {
+  await db.query('update recipe_revision set findings = $2, thumbnail_sha = $3 where id = $1', [
+    revision,
+    JSON.stringify(findings),
+    thumbnailSha,
+  ]);
+}
+
+/** The current revision's thumbnail, or where nobody has looked at it yet the newest one before it. */
+export async function findThumbnail(
+  db: Db,
+  markId: string,
+): Promise<{ revision: number; sha: string | null; isCurrent: boolean }> {
+  const { rows } = await db.query<{ revision_id: string; sha: string | null; of: string | null }>(
+    `select m.revision_id, t.thumbnail_sha as sha, t.id as of from mark m left join lateral
+       (select r.id, r.thumbnail_sha from recipe_revision r where r.mark_id = m.id and r.thumbnail_sha is not null
+        order by (r.id = m.revision_id) desc, r.id desc limit 1) t on true
+     where m.id = $1 and m.removed_at is null`,
+    [markId],
+  );
+  const { revision_id, sha, of } = oneRow(rows, 'mark');
+  return { revision: Number(revision_id), sha, isCurrent: of === revision_id };
 }
 
 /** A revision that nobody has looked at yet, with what its stages start from; null for any other. */
@@ -347,6 +375,7 @@ export async function eraseMark(db: Db, id: string): Promise<void> {
     `select array[m.original_sha, m.working_sha, m.reduced_sha] as sources,
        array(select d.zip_sha from delivery d where d.mark_id = m.id and d.zip_sha is not null)
          || array(select f.blob_sha from delivered_file f join delivery d on d.id = f.delivery_id where d.mark_id = m.id)
+         || array(select r.thumbnail_sha from recipe_revision r where r.mark_id = m.id and r.thumbnail_sha is not null)
          || array(select p.blob_sha from picture p where p.source_sha in (m.working_sha, m.reduced_sha)) as own
      from mark m where m.id = $1 for update`,
     [id],

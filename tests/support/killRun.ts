@@ -19,6 +19,8 @@ export interface KillReport {
   readonly kills: { server: number; database: number };
   readonly acknowledged: number;
   readonly deliveries: { ready: number; failed: number };
+  /** Why deliveries failed. */
+  readonly reasons: Readonly<Record<string, number>>;
   /** Everything that was not as it must be. */
   readonly faults: readonly string[];
 }
@@ -174,10 +176,13 @@ export async function killRun(
       if ((k + 1) % 20 === 0) say(`${k + 1} kills, ${acknowledged} changes acknowledged, ${faults.length} faults`);
     }
     const ended = { ready: 0, failed: 0 };
+    const reasons: Record<string, number> = {};
     for (const id of deliveries) {
       for (let tries = 0; ; tries++) {
         const answer = await fetch(server.url + paths.delivery(id));
-        const state = answer.status === 404 ? 'gone' : ((await answer.json()) as DeliveryView).state;
+        const delivery = answer.status === 404 ? null : ((await answer.json()) as DeliveryView);
+        const state = delivery?.state ?? 'gone';
+        if (state === 'failed') reasons[delivery?.problem ?? ''] = (reasons[delivery?.problem ?? ''] ?? 0) + 1;
         if (state === 'ready' || state === 'failed') ended[state]++;
         if (state !== 'waiting' && state !== 'making') break;
         if (tries > 1200) {
@@ -187,7 +192,7 @@ export async function killRun(
         await sleep(100);
       }
     }
-    return { kills, acknowledged, deliveries: ended, faults };
+    return { kills, acknowledged, deliveries: ended, reasons, faults };
   } finally {
     await stopServer(server);
     await cluster.remove();

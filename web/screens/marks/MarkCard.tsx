@@ -11,7 +11,8 @@ interface Props {
 
 /** A mark on a ground split along the diagonal: its transparency and its legibility show at once. */
 export function MarkCard({ mark, sameName }: Props) {
-  const src = paths.markThumbnail(mark.id, mark.revision);
+  // Until the server has looked at this revision it gives the picture of the one before.
+  const src = `${paths.markThumbnail(mark.id, mark.revision)}${mark.isLookedAt ? '' : '&early'}`;
   const [ended, setEnded] = useState<{ src: string; isShown: boolean } | null>(null);
   const state = ended?.src !== src ? 'working' : ended.isShown ? 'shown' : 'failed';
   const worst = mark.findings.find((f) => f.weight !== 'note');

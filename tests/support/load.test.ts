@@ -1,0 +1,21 @@
+import { expect, it } from 'vitest';
+import { longestHold, quantile } from './load';
+
+const pause = (ms: number) => new Promise((r) => setTimeout(r, ms));
+const compute = (ms: number) => {
+  for (const until = performance.now() + ms; performance.now() < until;);
+};
+
+it('finds how long the event loop was held, and does not take waiting for it', async () => {
+  const held = await longestHold(async () => {
+    await pause(20);
+    compute(120);
+    await pause(20);
+  });
+  expect(held).toBeGreaterThan(60);
+  expect(await longestHold(() => pause(150))).toBeLessThan(60);
+});
+
+it('quantiles', () => {
+  expect([quantile([3, 1, 2], 0.5), quantile([], 0.5), quantile([1, 2, 3, 4], 0.95)]).toEqual([2, 0, 4]);
+});
