@@ -48,9 +48,14 @@ export async function makeDelivery({ pool, core }: DeliveryDeps, id: string, att
     const isOver = isCoreError(error) && !['store/unavailable', 'work/stopped'].includes(error.code);
     // A lost connection or the end of this process is nobody's fault: the queue tries again.
     if (!isOver && (isDatabaseAway(error) || isCoreError(error) || attempt.number < MOST_TRIES)) throw error;
-    await failDelivery(pool, id, isCoreError(error) ? error.message : OUR_FAULT);
+    await failDelivery(pool, id, reasonOf(error));
   }
   await announce(pool, id);
+}
+
+function reasonOf(error: unknown): string {
+  if (!isCoreError(error)) return OUR_FAULT;
+  return error.code === 'store/not-found' ? 'The mark was removed before its files were made.' : error.message;
 }
 
 const OUR_FAULT =
