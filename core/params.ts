@@ -4,7 +4,18 @@ import { type Corners, type Point, isConvex } from './geometry/projective';
 
 /** What kind of control a setting asks for. */
 export type SettingKind =
-  'number' | 'choice' | 'flag' | 'colour' | 'text' | 'points' | 'rect' | 'colours' | 'point' | 'corners';
+  | 'number'
+  | 'choice'
+  | 'flag'
+  | 'colour'
+  | 'text'
+  | 'points'
+  | 'rect'
+  | 'colours'
+  | 'point'
+  | 'corners'
+  | 'places'
+  | 'list';
 
 /**
  * How a form, the command line and the reference show a setting; every schema of a setting carries it as its `meta`.
@@ -183,6 +194,28 @@ export const anchorsField = ({ most, ...o }: Shown & { most: number }): Setting<
     expected: `at most ${most} of { x, y, decision: open | solid }`,
   });
 };
+
+/** Places in working-picture pixels. */
+export const placesField = ({ most, ...o }: Shown & { most: number }): Setting<Point[]> =>
+  judged<Point[]>(
+    (v) => Array.isArray(v) && v.length <= most && v.every((p) => isPoint(p) && Object.keys(p).length === 2),
+    [],
+    { kind: 'places', ...o, max: most, expected: `at most ${most} of { x, y }` },
+  );
+
+/** A list of things that a test of their own knows. @param what  one of them, as words that follow "of" */
+export const listField = <T>({
+  most,
+  isOne,
+  what,
+  ...o
+}: Shown & { most: number; isOne: (v: unknown) => v is T; what: string }): Setting<T[]> =>
+  judged<T[]>((v) => Array.isArray(v) && v.length <= most && v.every(isOne), [], {
+    kind: 'list',
+    ...o,
+    max: most,
+    expected: `at most ${most} of ${what}`,
+  });
 
 /** A place in working-picture pixels, or null for none. */
 export const pointField = (o: Shown): Setting<Point | null> =>

@@ -26,6 +26,7 @@ export interface CorePool {
   makePicture(task: PictureTask, pictures: MarkPictures, waiter?: Waiter): Promise<KeptPicture>;
   /** @throws CoreError 'memory/too-little' when a page of this size cannot be made here */
   checkPage(what: string, page: { width: number; height: number }): void;
+  readonly threads: number;
   readonly counts: TaskDesk['counts'];
   close(): Promise<void>;
 }
@@ -111,6 +112,7 @@ export function createCorePool({ entry, database, memoryBytes = TASK_MEMORY_BYTE
         mostMs: MOST_MS.picture,
       }),
     checkPage: (what, page) => checkNeeds(what, pageNeeds(page), memoryBytes),
+    threads,
     get counts() {
       return desk.counts;
     },

@@ -39,6 +39,7 @@ export type FindingId =
   | 'blurred'
   | 'paper-tint'
   | 'several-marks'
-  | 'paths-ended';
+  | 'paths-ended'
+  | 'specks-apart';
 
 export const count = (n: number, one: string, many = `${one}s`): string => `${n} ${n === 1 ? one : many}`;

@@ -48,7 +48,10 @@ const isArtwork = (source: Source): source is Artwork => 'raster' in source;
 export function runStages(source: Source, values: StageValues, options: RunOptions): MasterResult {
   let current = isArtwork(source) ? source : artworkOfRaster(source, options.reduction ?? 1);
   let key = `${options.pictureKey}@${current.reduction}`;
-  const ctx = contextOf(options);
+  // The picture's memory may take the result only where no later stage looks back at it.
+  const looksBack = stageIds.some((id) => stages.get(id).needsOriginal?.(values[id] as never));
+  const ctx = contextOf({ ...options, consumes: options.consumes && !looksBack });
+  let cut: StageContext['cut'] = null;
   const perStage = {} as Record<StageId, StageResult>;
   const findings: Finding[] = [];
   for (const id of stageIds) {
@@ -58,9 +61,10 @@ export function runStages(source: Source, values: StageValues, options: RunOptio
     const own = options.pictureOnly ? `${key}|picture` : key;
     let result = options.cache?.get(key) ?? options.cache?.get(own);
     if (!result) {
-      result = runStage(stage, current, values[id], ctx);
+      result = runStage(stage, current, values[id], { ...ctx, cut });
       options.cache?.set(own, result);
     }
+    if (stage.opened) cut = cutContextOf(stage, current, values[id], ctx);
     perStage[id] = result;
     findings.push(...result.findings);
     current = result.artwork;
@@ -68,7 +72,20 @@ export function runStages(source: Source, values: StageValues, options: RunOptio
   return { master: current, perStage, findings };
 }
 
-function contextOf(options: RunOptions): StageContext {
+const cutContextOf = (
+  stage: StageDefinition,
+  original: Artwork,
+  params: object,
+  ctx: Omit<StageContext, 'cut'>,
+): StageContext['cut'] => ({
+  original,
+  opened: () => {
+    const open = stage.opened?.(params as never) ?? params;
+    return runStage(stage, original, open, { ...ctx, consumes: false, pictureOnly: true, cut: null }).artwork;
+  },
+});
+
+function contextOf(options: RunOptions): Omit<StageContext, 'cut'> {
   const shouldStop = options.shouldStop ?? (() => false);
   const onStep = options.onStep ?? (() => {});
   return {

@@ -11,8 +11,11 @@ const input = (
 ): Artwork => artworkOfRaster(picture, reduction);
 const none = initialValues(crop.params);
 const run = (p: Partial<typeof none>, from = input()) =>
-  crop.run(from, { ...none, ...p }, { onStep: () => {}, pictureOnly: false, consumes: false, shouldStop: () => false })
-    .artwork;
+  crop.run(
+    from,
+    { ...none, ...p },
+    { onStep: () => {}, pictureOnly: false, consumes: false, shouldStop: () => false, cut: null },
+  ).artwork;
 
 describe('crop', () => {
   it('hands the picture on untouched when nothing is asked for', () => {

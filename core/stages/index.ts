@@ -3,9 +3,10 @@ import { defineRegistry } from '../registry';
 import { crop } from './crop';
 import { cutOut } from './cutOut';
 import type { StageDefinition } from './stage';
+import { tidy } from './tidy';
 
 /** The stages that make a master, in the order in which they run. */
-const listed = [crop, cutOut] as const;
+const listed = [crop, cutOut, tidy] as const;
 
 type Listed = (typeof listed)[number];
 export type StageId = Listed['id'];

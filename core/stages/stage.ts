@@ -11,6 +11,16 @@ export interface StageContext {
   readonly consumes: boolean;
   /** Nobody waits for the result any more. Long work asks between its steps, and breaks off with 'work/stopped'. */
   readonly shouldStop: () => boolean;
+  /** What the cut-out began with, for stages after it; null where nothing was cut out. */
+  readonly cut: CutContext | null;
+}
+
+/** Where a cut-out artwork came from. */
+export interface CutContext {
+  /** The artwork before anything was cut out of it, on the same grid. */
+  readonly original: Artwork;
+  /** The cut-out with everything of the ground's colour open. */
+  readonly opened: () => Artwork;
 }
 
 export interface StageResult {
@@ -32,6 +42,8 @@ export interface StageDefinition<F extends Fields = Fields, Id extends string = 
   readonly keeps: Keeps | ((params: Values<F>) => Keeps);
   /** `upgrades[1]` makes settings of version 2 of those of version 1. Never edited once they have served. */
   readonly upgrades?: Readonly<Record<number, (params: Record<string, unknown>) => Record<string, unknown>>>;
+  /** Whether it looks at what the cut-out began with, whose memory must then not be used up. */
+  needsOriginal?(params: Values<F>): boolean;
   /** The settings that leave every enclosed area open, where the stage decides about any. */
   opened?(params: Values<F>): Values<F>;
   /**

@@ -81,8 +81,8 @@ async function begin(deps: RunnerDeps, log: Logger): Promise<Running> {
     await utils.migrate();
     const lock = await holdLock(deps.database);
     const look = () => lookForDead(pool, utils.forceUnlockWorkers.bind(utils));
-    const runner = await look()
-      .then(() => runQueue(deps, lock.key, log))
+    const runners = await look()
+      .then(() => runQueues(deps, lock.key, log))
       .catch(async (error: unknown) => {
         await lock.release();
         throw error;
@@ -91,7 +91,7 @@ async function begin(deps: RunnerDeps, log: Logger): Promise<Running> {
     const ended = new Promise<void>((resolve) => {
       letGo = resolve;
       lock.lost.then(resolve, resolve);
-      runner.promise.then(resolve, resolve);
+      for (const runner of runners) runner.promise.then(resolve, resolve);
     });
     const timer = setInterval(() => {
       look().catch((error: unknown) => log.warn({ err: error }, 'could not look for dead runners'));
@@ -101,7 +101,7 @@ async function begin(deps: RunnerDeps, log: Logger): Promise<Running> {
       letGo,
       stop: async () => {
         clearInterval(timer);
-        await inTime(runner.stop(), 2 * STOP_MS);
+        await inTime(Promise.all(runners.map((runner) => runner.stop())), 2 * STOP_MS);
         await inTime(Promise.resolve(utils.release()), STOP_MS);
         await lock.release();
       },
@@ -122,8 +122,12 @@ const inTime = (work: Promise<unknown>, mostMs: number): Promise<void> =>
     new Promise<void>((r) => setTimeout(r, mostMs).unref()),
   ]);
 
-function runQueue(deps: RunnerDeps, lockKey: string, log: Logger): Promise<Runner> {
-  const { pool } = deps;
+/**
+ * Files are made one delivery at a time for each thread that the queue may have: two would only take each other's master
+ * out of the thread's memory. What a screen waits for has places of its own.
+ */
+async function runQueues(deps: RunnerDeps, lockKey: string, log: Logger): Promise<Runner[]> {
+  const { pool, core } = deps;
   const events = new EventEmitter();
   // Jobs are locked under the name of the pool or of one of its workers, so both are written down.
   const enlist = (id: string) =>
@@ -133,23 +137,32 @@ function runQueue(deps: RunnerDeps, lockKey: string, log: Logger): Promise<Runne
   events.on('pool:create', ({ workerPool }: { workerPool: { id: string } }) => enlist(workerPool.id));
   events.on('worker:create', ({ worker }: { worker: { workerId: string } }) => enlist(worker.workerId));
   const idOf = (payload: unknown) => (payload as { id: string }).id;
-  return run({
+  const common = {
     pgPool: pool,
-    // Files take the threads that people leave; a look at a mark must not wait for a place among them.
-    concurrency: 4,
     noHandleSignals: true,
     pollInterval: 1000,
     events: events as never,
-    crontab: NIGHTLY,
     preset: { worker: { gracefulShutdownAbortTimeout: STOP_MS } },
+    logger: quietLogger(log),
+  };
+  const files = await run({
+    ...common,
+    concurrency: Math.max(1, core.threads - 1),
     taskList: {
       makeDelivery: (payload, { job, abortSignal }: JobHelpers) =>
         makeDelivery(deps, idOf(payload), { number: job.attempts, signal: abortSignal }),
+    },
+  });
+  const looks = await run({
+    ...common,
+    concurrency: 2,
+    crontab: NIGHTLY,
+    taskList: {
       lookAt: (payload) => lookAt(deps, idOf(payload)),
       collect: () => collect(pool, log),
     },
-    logger: quietLogger(log),
   });
+  return [files, looks];
 }
 
 interface Lock {

@@ -58,6 +58,21 @@ const convex = (random: Random) => {
   ];
 };
 
+const oddLoop = (random: Random, perPoint = 2) =>
+  Array.from({ length: perPoint * (1 + Math.floor(random() * 7)) }, (_, k) =>
+    perPoint === 3 && k % 3 === 2 ? random() : random() < 0.9 ? random() * 100 - 10 : anyNumber(random),
+  );
+
+function oddEdit(random: Random): unknown {
+  const kind = pick(random, ['rub', 'back', 'solid', 'open', 'cover', 'recolour', 'melt']);
+  if (kind === 'rub' || kind === 'back')
+    return { kind, size: random() * 60, hardness: random(), points: oddLoop(random, 3) };
+  const colour = pick(random, ['#102030', '#fefefe', null]);
+  return kind === 'solid' || kind === 'open'
+    ? { kind, points: oddLoop(random) }
+    : { kind, points: oddLoop(random), colour };
+}
+
 /** A value for a setting: mostly one that its schema takes, at its borders by preference; else anything at all. */
 function oddValue(random: Random, fields: Fields, key: string): unknown {
   if (random() < 0.06) return random() < 0.5 ? pick(random, junk) : anyNumber(random);
@@ -87,6 +102,9 @@ function oddValue(random: Random, fields: Fields, key: string): unknown {
         ...place(random),
         decision: pick(random, ['open', 'solid']),
       })),
+    places: () => Array.from({ length: Math.floor(random() * 4) }, () => place(random)),
+    list: () =>
+      Array.from({ length: Math.floor(random() * 5) }, () => (key === 'outside' ? oddLoop(random) : oddEdit(random))),
     point: () => (random() < 0.2 ? null : place(random)),
     rect: () => {
       const { x, y } = place(random);

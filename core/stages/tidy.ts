@@ -1,0 +1,306 @@
+import { type Artwork, withDrawing } from '../artwork/artwork';
+import type { Shape } from '../artwork/drawing';
+import { type Finding, count } from '../findings/finding';
+import { type Point, invertProjective, project } from '../geometry/projective';
+import { type RectPx, type Values, listField, numberField, placesField } from '../params';
+import { findExtents } from '../raster/extents';
+import type { Raster } from '../raster/raster';
+import { applyEdits, pieceAt } from '../tidy/applyEdits';
+import { coverLoops } from '../tidy/coverage';
+import { type Edit, isEdit, isLoop } from '../tidy/edits';
+import { type Piece, type Pieces, boxDistance, distancesFromMain, findPieces, proposeLimit } from '../tidy/pieces';
+import { boundsOfPath } from '../vector/path';
+import { type StageContext, defineStage } from './stage';
+import { MOST_PIECES, type PieceFact, type TidyFacts } from './tidyFacts';
+
+const MOST_EDITS = 1000;
+const MOST_PLACES = 1000;
+const MOST_LOOPS = 20;
+export const MOST_SPECK_PX = 100_000;
+
+const params = {
+  specksBelow: numberField({
+    label: 'Drop specks below',
+    hint: 'Pieces of less area go; 0 keeps all.',
+    option: 'specks-below',
+    initial: 0,
+    min: 0,
+    max: MOST_SPECK_PX,
+    step: 1,
+    unit: 'px',
+  }),
+  drop: placesField({ label: 'Dropped pieces', hint: 'The pieces at these places go.', most: MOST_PLACES }),
+  keep: placesField({
+    label: 'Kept pieces',
+    hint: 'The pieces at these places stay, however small.',
+    most: MOST_PLACES,
+  }),
+  outside: listField<number[]>({
+    label: 'Outlines to keep',
+    hint: 'What lies outside of all of them goes.',
+    most: MOST_LOOPS,
+    isOne: isLoop,
+    what: '[x, y, x, y, …] of at least three points',
+  }),
+  edits: listField<Edit>({
+    label: 'Strokes and outlines',
+    hint: 'One after another.',
+    most: MOST_EDITS,
+    isOne: isEdit,
+    what: '{ kind, points, … }',
+  }),
+};
+export type TidyValues = Values<typeof params>;
+
+const isIdle = (p: TidyValues) =>
+  p.specksBelow === 0 && [p.drop, p.keep, p.outside, p.edits].every((list) => list.length === 0);
+
+/** What the computation cannot know, said by hand: pieces that go or stay, strokes, outlines, covered areas. */
+export const tidy = defineStage({
+  id: 'tidy',
+  version: 1,
+  title: 'Tidy',
+  // Whole shapes of a drawing go or stay; what a brush or outline cuts is pixels.
+  keeps: (p: TidyValues) => (p.edits.length === 0 && p.outside.length === 0 ? 'paths' : 'pixels'),
+  needsOriginal: (p: TidyValues) => p.edits.some((e) => e.kind === 'solid' || e.kind === 'open'),
+  params,
+  run(input, p, ctx) {
+    if (isIdle(p) && ctx.pictureOnly) return { artwork: input, findings: [], facts: {} as TidyFacts };
+    if (input.drawing && p.edits.length === 0 && p.outside.length === 0) return tidyShapes(input, p);
+    return tidyPixels(input, p, ctx);
+  },
+});
+
+interface Listed {
+  readonly area: number;
+  readonly place: Point;
+  readonly peak: number;
+  readonly box: RectPx;
+  readonly distance: number;
+  readonly isDropped: boolean;
+}
+
+function tidyPixels(input: Artwork, p: TidyValues, ctx: StageContext) {
+  const onto = invertProjective(input.toWorking);
+  const isEdited = p.edits.length > 0 || p.outside.length > 0;
+  const mustOwn = isEdited || p.specksBelow > 0 || p.drop.length > 0;
+  const raster = mustOwn ? { ...input.raster, data: input.raster.data.slice() } : input.raster;
+  let { within } = input;
+  const before = findExtents(input.raster, undefined, input.within);
+  if (p.edits.length > 0) {
+    ctx.onStep('tidy: strokes and outlines');
+    const original = sameGrid(ctx.cut?.original.raster, raster);
+    const opened = () => sameGrid(ctx.cut?.opened().raster, raster) ?? input.raster;
+    within = applyEdits({ raster, cutOut: input.raster, within, original, opened, onto }, p.edits);
+  }
+  if (p.outside.length > 0) keepInside(raster, within, coverLoops(p.outside, onto, raster));
+  ctx.onStep('tidy: pieces');
+  const found = findPieces(raster, within);
+  const chosen = choose(found, p, input, onto);
+  const dropped = new Set(found.pieces.filter((_, k) => chosen[k]).map((piece) => piece.label));
+  if (dropped.size > 0) clearPieces(raster, found, dropped);
+  const distances = distancesFromMain(found.pieces);
+  const listed = found.pieces.map((piece, k) => ({
+    area: piece.area,
+    place: { x: piece.x + 0.5, y: piece.y + 0.5 },
+    peak: piece.peak / 255,
+    box: piece.box,
+    distance: distances[k],
+    isDropped: chosen[k],
+  }));
+  const after = mustOwn ? findExtents(raster, undefined, within) : before;
+  const artwork: Artwork = mustOwn ? { ...input, raster, drawing: null, within } : input;
+  return finish(artwork, listed, p, { before, after });
+}
+
+const sameGrid = (other: Raster | undefined, { width, height }: Raster): Raster | null =>
+  other && other.width === width && other.height === height ? other : null;
+
+/** Which pieces go: the small ones and those pressed, but none that is to be kept. */
+function choose(
+  found: Pieces,
+  p: TidyValues,
+  { reduction }: Artwork,
+  onto: ReturnType<typeof invertProjective>,
+): boolean[] {
+  const labelsAt = (places: readonly Point[]) =>
+    new Set(places.map((place) => pieceAt(found, project(onto, place.x, place.y))));
+  const [drop, keep] = [labelsAt(p.drop), labelsAt(p.keep)];
+  const isSpeck = (piece: Piece) => piece.area * reduction * reduction < p.specksBelow;
+  return found.pieces.map((piece) => (isSpeck(piece) || drop.has(piece.label)) && !keep.has(piece.label));
+}
+
+function clearPieces(raster: Raster, { labels, within }: Pieces, dropped: ReadonlySet<number>): void {
+  for (let y = 0, k = 0; y < within.height; y++)
+    for (let x = 0; x < within.width; x++, k++)
+      if (labels[k] > 0 && dropped.has(labels[k]))
+        raster.data.fill(
+          0,
+          ((within.y + y) * raster.width + within.x + x) * 4,
+          ((within.y + y) * raster.width + within.x + x) * 4 + 4,
+        );
+}
+
+/** Takes away what lies outside, pixel by pixel: half of a pixel on the outline stays half. */
+function keepInside({ width, data }: Raster, within: RectPx, covered: ReturnType<typeof coverLoops>): void {
+  const shareAt = (x: number, y: number) => {
+    if (!covered) return 0;
+    const [cx, cy] = [x - covered.box.x, y - covered.box.y];
+    if (cx < 0 || cy < 0 || cx >= covered.box.width || cy >= covered.box.height) return 0;
+    return covered.share[cy * covered.box.width + cx];
+  };
+  for (let y = within.y; y < within.y + within.height; y++) {
+    for (let x = within.x; x < within.x + within.width; x++) {
+      const i = (y * width + x) * 4 + 3;
+      if (data[i] > 0) data[i] = Math.round((data[i] * shareAt(x, y)) / 255);
+    }
+  }
+}
+
+/** A drawing's pieces are its shapes: those that go are left out, the others stay as they were drawn. */
+function tidyShapes(input: Artwork, p: TidyValues) {
+  const drawing = input.drawing as NonNullable<Artwork['drawing']>;
+  const onto = invertProjective(input.toWorking);
+  // Pixels tell how much of a shape is seen and where; each shape is looked at by its own box.
+  const r = input.reduction;
+  const shapes = drawing.shapes.flatMap((shape) => {
+    const box = boundsOfPath(shape.path);
+    return box ? [{ shape, box: scaled(box, 1 / r) }] : [];
+  });
+  const isIn = (box: RectPx, place: Point) => {
+    const at = project(onto, place.x, place.y);
+    return at.x >= box.x && at.y >= box.y && at.x <= box.x + box.width && at.y <= box.y + box.height;
+  };
+  // Of several shapes at a place the smallest is meant.
+  const named = (places: readonly Point[]) =>
+    new Set(
+      places.map((place) => {
+        const there = shapes.filter(({ box }) => isIn(box, place));
+        return there.reduce<Shape | null>(
+          (best, s) => (best && areaOf(best) <= areaOf(s.shape) ? best : s.shape),
+          null,
+        );
+      }),
+    );
+  const [drop, keep] = [named(p.drop), named(p.keep)];
+  const goes = (shape: Shape) => (areaOf(shape) < p.specksBelow || drop.has(shape)) && !keep.has(shape);
+  const largest = Math.max(0, ...shapes.map(({ shape }) => areaOf(shape)));
+  const main = shapes.filter(({ shape }) => areaOf(shape) >= largest / 10);
+  const listed: Listed[] = shapes.map(({ shape, box }) => ({
+    area: areaOf(shape) / (r * r),
+    place: { x: box.x + box.width / 2, y: box.y + box.height / 2 },
+    peak: shape.opacity,
+    box,
+    distance: Math.min(...main.map((m) => boxDistance(m.box, box))),
+    isDropped: goes(shape),
+  }));
+  const kept = drawing.shapes.filter((shape) => !goes(shape));
+  const artwork = kept.length === drawing.shapes.length ? input : withDrawing(input, { ...drawing, shapes: kept });
+  const extents = {
+    before: findExtents(input.raster, undefined, input.within),
+    after: findExtents(artwork.raster, undefined, artwork.within),
+  };
+  return finish(artwork, listed, p, extents);
+}
+
+const scaled = (b: RectPx, by: number): RectPx => ({
+  x: b.x * by,
+  y: b.y * by,
+  width: b.width * by,
+  height: b.height * by,
+});
+
+/** A shape's area as large as its outline's box: exact enough to tell specks from marks. */
+function areaOf(shape: Shape): number {
+  const box = boundsOfPath(shape.path);
+  return box ? box.width * box.height * shape.opacity : 0;
+}
+
+function finish(
+  artwork: Artwork,
+  listed: readonly Listed[],
+  p: TidyValues,
+  extents: { before: RectPx | null; after: RectPx | null },
+) {
+  const r2 = artwork.reduction * artwork.reduction;
+  const toWorking = (place: Point) => project(artwork.toWorking, place.x, place.y);
+  const facts: PieceFact[] = [...listed]
+    .sort((a, b) => b.area - a.area)
+    .slice(0, MOST_PIECES)
+    .map((l) => ({
+      ...toWorking(l.place),
+      areaPx: Math.round(l.area * r2 * 100) / 100,
+      peak: l.peak,
+      box: boxToWorking(artwork, l.box),
+      distancePx: Math.round(l.distance * artwork.reduction * 10) / 10,
+      dropped: l.isDropped,
+    }));
+  const areas = listed.map((l) => l.area * r2).sort((a, b) => a - b);
+  const proposal = proposeLimit(areas);
+  const kept = listed.filter((l) => !l.isDropped);
+  const stretchers = extents.before ? stretching(kept, proposal.limit / r2).map((l) => toWorking(l.place)) : [];
+  const tidyFacts: TidyFacts = {
+    pieces: facts,
+    pieceCount: listed.length,
+    droppedCount: listed.length - kept.length,
+    areas,
+    proposal,
+    extents: {
+      before: extents.before && boxToWorking(artwork, extents.before),
+      after: extents.after && boxToWorking(artwork, extents.after),
+    },
+    stretchers,
+  };
+  return { artwork, facts: tidyFacts, findings: findingsOf(tidyFacts, kept, p, toWorking, r2) };
+}
+
+/** The smallest upright rectangle in the working picture that holds a box of the artwork. */
+function boxToWorking({ toWorking }: Artwork, b: RectPx): RectPx {
+  const corners = [
+    project(toWorking, b.x, b.y),
+    project(toWorking, b.x + b.width, b.y),
+    project(toWorking, b.x, b.y + b.height),
+    project(toWorking, b.x + b.width, b.y + b.height),
+  ];
+  const x = Math.min(...corners.map((c) => c.x));
+  const y = Math.min(...corners.map((c) => c.y));
+  return { x, y, width: Math.max(...corners.map((c) => c.x)) - x, height: Math.max(...corners.map((c) => c.y)) - y };
+}
+
+/** Specks that reach beyond everything that is none. */
+function stretching(kept: readonly Listed[], limit: number): Listed[] {
+  const mark = kept.filter((l) => l.area >= limit);
+  if (mark.length === 0) return [];
+  const left = Math.min(...mark.map((l) => l.box.x));
+  const top = Math.min(...mark.map((l) => l.box.y));
+  const right = Math.max(...mark.map((l) => l.box.x + l.box.width));
+  const bottom = Math.max(...mark.map((l) => l.box.y + l.box.height));
+  return kept.filter(
+    ({ area, box: b }) => area < limit && (b.x < left || b.y < top || b.x + b.width > right || b.y + b.height > bottom),
+  );
+}
+
+function findingsOf(
+  facts: TidyFacts,
+  kept: readonly Listed[],
+  p: TidyValues,
+  toWorking: (place: Point) => Point,
+  r2: number,
+): Finding[] {
+  const { limit } = facts.proposal;
+  const specks = kept.filter((l) => l.area * r2 < limit);
+  if (limit <= p.specksBelow || specks.length === 0) return [];
+  const places = [...specks].sort((a, b) => a.peak - b.peak).map((l) => toWorking(l.place));
+  const wide = facts.stretchers.length > 0 ? ' They widen the file’s extents.' : '';
+  return [
+    {
+      id: 'specks-apart',
+      stage: 'tidy',
+      weight: facts.stretchers.length > 0 ? 'risk' : 'note',
+      title: count(specks.length, 'speck beside the mark', 'specks beside the mark'),
+      detail: `${count(specks.length, 'piece')} far smaller than anything of the mark.${wide}`,
+      places,
+      fixes: [{ label: `Drop ${specks.length === 1 ? 'it' : 'them'}`, change: { specksBelow: limit } }],
+    },
+  ];
+}

@@ -1,0 +1,33 @@
+import type { RectPx } from '../params';
+import type { SpeckLimit } from '../tidy/pieces';
+
+/** A piece as the tidy stage lists it; places and lengths in working-picture pixels. */
+export interface PieceFact {
+  /** A place on the piece. */
+  readonly x: number;
+  readonly y: number;
+  readonly areaPx: number;
+  /** Greatest coverage in it, 0 to 1: below a tenth or so nobody sees it. */
+  readonly peak: number;
+  readonly box: RectPx;
+  /** How far it is from the main mark. */
+  readonly distancePx: number;
+  readonly dropped: boolean;
+}
+
+/** What the tidy stage found. */
+export interface TidyFacts {
+  /** The largest first; at most MOST_PIECES, the smallest are left out of the list first. */
+  readonly pieces: readonly PieceFact[];
+  readonly pieceCount: number;
+  readonly droppedCount: number;
+  /** Sizes of all pieces in order, smallest first, for the chart of what a limit does. */
+  readonly areas: readonly number[];
+  readonly proposal: SpeckLimit;
+  /** Of what is visible, before and after; null where nothing is. */
+  readonly extents: { readonly before: RectPx | null; readonly after: RectPx | null };
+  /** Places of the pieces without which the extents before would be those after. */
+  readonly stretchers: readonly { readonly x: number; readonly y: number }[];
+}
+
+export const MOST_PIECES = 400;
