@@ -1,14 +1,11 @@
 import { basename } from 'node:path';
-import { checkFile, decodePicture } from '../codecs/decodePicture';
-import { readSvg } from '../codecs/readSvg';
-import { type Artwork, artworkOfDrawing, artworkOfRaster } from '../core/artwork/artwork';
+import type { Artwork } from '../core/artwork/artwork';
 import { CoreError } from '../core/errors';
-import { inspectPicture } from '../core/inspect/inspectPicture';
-import { proposeRecipe } from '../core/recipe/proposeRecipe';
-import { type Recipe, initialRecipe } from '../core/recipe/recipe';
+import type { Recipe } from '../core/recipe/recipe';
 import { runStages } from '../core/recipe/runRecipe';
 import { type Command, naming, readArguments, readInput } from './command';
 import { loadRecipe } from './cutoutRecipe';
+import { openSource, proposedFor } from './masterOf';
 import { readSize, sizeHelp, sizeOptions } from './sizeOptions';
 import { formatOf, outName, writeFile } from './writeFile';
 
@@ -44,20 +41,9 @@ export const exportFile: Command = {
 
 async function masterOf(path: string, recipe: Recipe | null): Promise<Artwork> {
   const name = basename(path);
-  const bytes = readInput(path);
-  const isDrawing = checkFile(bytes, name).id === 'svg';
-  const source = isDrawing
-    ? artworkOfDrawing(readSvg(bytes, name))
-    : artworkOfRaster((await decodePicture(bytes, name)).raster);
+  const source = await openSource(readInput(path), name);
   return naming(name, async () => {
-    const used = recipe ?? (isDrawing ? keeping(initialRecipe()) : propose(source));
+    const used = recipe ?? proposedFor(source);
     return runStages(source, used.stages, { pictureKey: name, pictureOnly: true }).master;
   });
 }
-
-const propose = (source: Artwork): Recipe => proposeRecipe(source, 1, inspectPicture(source.raster).way).recipe;
-
-const keeping = (recipe: Recipe): Recipe => ({
-  ...recipe,
-  stages: { ...recipe.stages, cutOut: { ...recipe.stages.cutOut, way: 'keep' } },
-});

@@ -15,6 +15,11 @@ const commands: readonly { verb: string; summary: string; load: () => Promise<Co
     load: async () => (await import('./cutout')).cutout,
   },
   {
+    verb: 'tidy',
+    summary: 'drop specks and pieces, cut along outlines, cover areas',
+    load: async () => (await import('./tidy')).tidy,
+  },
+  {
     verb: 'export',
     summary: 'write one file of one mark: SVG, PDF or PNG, of any size',
     load: async () => (await import('./export')).exportFile,
