@@ -70,6 +70,24 @@ try {
   );
   await page.getByRole('button', { name: 'Undo' }).click();
   await page.getByText('whole', { exact: true }).waitFor();
+  await shot(
+    `/marks/${find('Lock-house concept')}/tidy`,
+    'bench-tidy',
+    () => page.getByText('12 pieces').first().waitFor(),
+    async () => {
+      await page.getByRole('button', { name: 'Drop pieces' }).click();
+      const at = await page.locator('.picture').boundingBox();
+      const place = (x, y) => [at.x + at.width * x, at.y + at.height * y];
+      await page.mouse.move(...place(0.34, 0.74));
+      await page.mouse.down();
+      for (const to of [place(0.73, 0.74), place(0.73, 0.86), place(0.34, 0.86), place(0.34, 0.75)])
+        await page.mouse.move(...to, { steps: 8 });
+      await page.mouse.up();
+      await page.getByText('2 pieces, 10 dropped').waitFor();
+    },
+  );
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await page.getByText('12 pieces').first().waitFor();
   await shot(`/marks/${badge}/original`, 'bench-original', benchDone);
   await shot(`/marks/${badge}/variants`, 'variants', () => page.getByText('21.0 : 1').first().waitFor());
   await shot(

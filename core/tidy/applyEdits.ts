@@ -6,6 +6,7 @@ import type { Raster } from '../raster/raster';
 import { type Covered, coverLoops, coverStroke } from './coverage';
 import { type Edit, isStroke } from './edits';
 import { findPieces } from './pieces';
+import { pocketOf } from './pocket';
 
 /** What edits work on and with, all of one size. */
 export interface EditScene {
@@ -40,7 +41,7 @@ export function applyEdits(scene: EditScene, edits: readonly Edit[]): RectPx {
     else if (edit.kind === 'open') blendTo(scene.raster, scene.opened(), covered);
     else if (edit.kind === 'cover' && edit.colour) lay(scene.raster, covered, rgbFromHex(edit.colour));
     else if (edit.kind === 'cover') thin(scene.raster, covered);
-    else if (scene.original) bringBack(scene.raster, scene.original, covered);
+    else if (scene.original) bringBack(scene.raster, scene.original, pocketOf(scene.raster, covered));
     if (edit.kind !== 'rub') within = union(within, covered.box);
   }
   return within;
@@ -82,12 +83,14 @@ function bringBack(raster: Raster, original: Raster, covered: Covered): void {
   eachCovered(raster, covered, (i, share) => {
     const alpha = data[i + 3] / 255;
     const whole = original.data[i + 3] / 255;
-    if (alpha >= whole) return;
+    // What is there already counts: a pixel half covered by the mark is not covered more by half of it again.
+    const rest = (share * whole - alpha) / (whole - alpha);
+    if (alpha >= whole || rest <= 0) return;
     const part = (c: number) => {
       const own = data[i + c] * alpha;
-      return own + share * Math.max(0, original.data[i + c] * whole - own);
+      return own + rest * Math.max(0, original.data[i + c] * whole - own);
     };
-    put(data, i, [part(0), part(1), part(2)], alpha + share * (whole - alpha));
+    put(data, i, [part(0), part(1), part(2)], alpha + rest * (whole - alpha));
   });
 }
 

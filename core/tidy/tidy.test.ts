@@ -180,6 +180,28 @@ describe('the tidy stage', () => {
       for (let x = 66; x < 95; x++) expect(pixel(master.raster, x, y)).toEqual(pixel(picture, x, y));
     expect(pixel(master.raster, 80, 110)[3]).toBe(0);
   });
+  it('and by one drawn roughly: the door ends where its walls end, to the fraction of a pixel', () => {
+    const low = (x: number, y: number) => (y < 110 ? wall(x, y) : y < 111 && wall(x, 109) ? 0.4 : 0);
+    const truth = drawMark(180, 140, low, [150, 40, 30]);
+    const door = (x: number, y: number) => x >= 70 && x < 90 && y >= 70;
+    const { stages } = initialRecipe();
+    const edits = [{ kind: 'solid' as const, points: [60, 62, 101, 63, 99, 118, 61.5, 117] }];
+    const source = { ...stages, tidy: { ...stages.tidy, edits } };
+    const { raster } = runStages(onGround(truth, GROUND), source, { pictureKey: 'rough' }).master;
+    for (let y = 60; y < 125; y++) {
+      for (let x = 55; x < 105; x++) {
+        const [, , , alpha] = pixel(raster, x, y);
+        const meant = y < 110 ? 255 : y < 111 ? 102 : 0;
+        const seen = door(x, y) || y < 110 ? meant : pixel(truth, x, y)[3];
+        expect(Math.abs(alpha - seen), `${x}, ${y}`).toBeLessThanOrEqual(3);
+      }
+    }
+    expect(pixel(raster, 80, 90)).toEqual([...GROUND, 255]);
+  });
+  it('an outline drawn in the open is meant as it was drawn', () => {
+    const { raster } = run({ edits: [{ kind: 'solid', points: square(125, 60, 20) }] }).master;
+    expect([pixel(raster, 135, 70), pixel(raster, 148, 70)[3]]).toEqual([[...GROUND, 255], 0]);
+  });
   it('rubbing out and bringing back by brush gives the artwork that was there', () => {
     const rub = { kind: 'rub', size: 24, hardness: 1, points: [50, 50, 1, 60, 50, 1] } as const;
     expect(pixel(run({ edits: [rub] }).master.raster, 55, 50)[3]).toBe(0);
@@ -187,7 +209,7 @@ describe('the tidy stage', () => {
     expect(both.data).toEqual(run({}).master.raster.data);
   });
   it('a stroke makes solid what the picture shows as an outline does', () => {
-    const stroke = { kind: 'solid', size: 60, hardness: 1, points: [80, 80, 1, 80, 85, 1] } as const;
+    const stroke = { kind: 'solid', size: 60, hardness: 1, points: [80, 80, 1, 80, 90, 1] } as const;
     const { raster } = run({ edits: [stroke] }).master;
     expect(pixel(raster, 80, 90)).toEqual([...GROUND, 255]);
     expect(pixel(raster, 69, 80)).toEqual(pixel(picture, 69, 80));

@@ -152,6 +152,16 @@ describe('the recipe under the hand', () => {
     act(() => result.current.redo());
     await waitFor(() => expect(calls.map((c) => c.path)).toContain(paths.markStep('m1', 'redo')));
   });
+  it('takes the next step from what was stored, though the screen still shows the mark before', async () => {
+    const { result } = open(markView({ canUndo: true }));
+    act(() => result.current.undo());
+    await soon();
+    await act(async () => calls[0].answer(markView({ revision: 6, canUndo: true })));
+    await waitFor(() => expect(result.current.isSaving).toBe(false));
+    act(() => result.current.undo());
+    await waitFor(() => expect(calls).toHaveLength(2));
+    expect(calls[1].body).toEqual({ basedOn: 6 });
+  });
   it('settles with the stored mark once all that is under way is stored', async () => {
     const { result } = open(markView());
     act(() => result.current.commit(withTolerance(12), 'one'));

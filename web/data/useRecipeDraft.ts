@@ -38,8 +38,12 @@ export function useRecipeDraft(mark: MarkView): RecipeDraft {
   const [problem, setProblem] = useState<string | null>(null);
   const chain = useRef<Promise<MarkView>>(Promise.resolve(mark));
   const newest = useRef(mark);
+  const shown = useRef(mark);
+  // What was stored a moment ago comes back as `mark` only later: until then the one on the screen is the older.
+  const outdated = useRef<MarkView | null>(null);
   useEffect(() => {
-    if (pending === 0) newest.current = mark;
+    shown.current = mark;
+    if (pending === 0 && mark !== outdated.current) newest.current = mark;
   }, [mark, pending]);
 
   const enqueue = useCallback(
@@ -51,6 +55,7 @@ export function useRecipeDraft(mark: MarkView): RecipeDraft {
         .then(() => outlasting(() => step(newest.current)))
         .then((stored) => {
           newest.current = stored;
+          outdated.current = shown.current;
           queries.setQueryData(markQuery(stored.id).queryKey, stored);
           return stored;
         });

@@ -93,6 +93,8 @@ export interface TrailStage {
   readonly Overlay?: ComponentType<BenchProps & { readonly tools: PictureTools }>;
   /** Its result is wiped against what was before; otherwise the picture is what was before. */
   readonly showsResult?: boolean;
+  /** A tool of its own works on the result, which stays in sight. */
+  readonly keepsResult?: boolean;
   readonly wantsCandidates?: boolean;
   before?(bench: Bench, isClose: boolean): Before;
   onPress?(bench: Bench, press: Press): void;

@@ -44,7 +44,7 @@ export function PictureView({ bench, stage, ground }: Props) {
   const [wipe, setWipe] = useState(FIRST_WIPE);
   const [pointer, setPointer] = useState<Place | null>(null);
   const isResult = stage.showsResult ?? false;
-  const active: BenchView = isResult && bench.tool === null ? mode : 'original';
+  const active: BenchView = isResult && (bench.tool === null || stage.keepsResult) ? mode : 'original';
   const frame = beforeOf(stage, bench, false);
   const port = useViewport(box, frame.width, frame.height);
   // Close up, the full-size result; from afar the reduced one holds all that the screen can show.

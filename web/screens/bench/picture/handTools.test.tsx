@@ -1,0 +1,95 @@
+import { fireEvent, render, screen } from '@testing-library/react';
+import { describe, expect, it, vi } from 'vitest';
+import { BrushSurface, OutlineSurface } from './HandTools';
+
+const view = { scale: 2, x: 10, y: 20 };
+const at = (x: number, y: number, more: object = {}) => ({
+  clientX: x,
+  clientY: y,
+  button: 0,
+  pointerId: 1,
+  pointerType: 'mouse',
+  ...more,
+});
+const surface = () => screen.getByRole('img');
+
+describe('a brush on the picture', () => {
+  const onStroke = vi.fn();
+  const show = () =>
+    render(
+      <BrushSurface
+        label="Rub"
+        view={view}
+        brush={{ size: 10, hardness: 1 }}
+        scale={2}
+        settled={null}
+        colour="#000"
+        onStroke={onStroke}
+      />,
+    );
+  it('gives its way in the picture’s own pixels, once it is lifted', () => {
+    show();
+    fireEvent.pointerDown(surface(), at(10, 20));
+    fireEvent.pointerMove(surface(), at(30, 40));
+    expect(onStroke).not.toHaveBeenCalled();
+    fireEvent.pointerUp(surface(), at(30, 40));
+    expect(onStroke).toHaveBeenLastCalledWith([
+      { x: 0, y: 0, pressure: 1 },
+      { x: 10, y: 10, pressure: 1 },
+    ]);
+  });
+  it('with Shift goes straight on from where it was lifted', () => {
+    show();
+    fireEvent.pointerDown(surface(), at(10, 20));
+    fireEvent.pointerUp(surface(), at(10, 20));
+    fireEvent.pointerDown(surface(), at(110, 20, { shiftKey: true }));
+    fireEvent.pointerUp(surface(), at(110, 20));
+    expect(onStroke.mock.lastCall?.[0].map((p: { x: number }) => p.x)).toEqual([0, 50]);
+  });
+  it('leaves other buttons of the mouse alone', () => {
+    onStroke.mockReset();
+    show();
+    fireEvent.pointerDown(surface(), at(10, 20, { button: 1 }));
+    fireEvent.pointerUp(surface(), at(10, 20));
+    expect(onStroke).not.toHaveBeenCalled();
+  });
+});
+
+describe('an outline on the picture', () => {
+  const press = (x: number, y: number) => {
+    fireEvent.pointerDown(surface(), at(x, y));
+    fireEvent.pointerUp(surface(), at(x, y));
+  };
+  it('is drawn corner by corner, a corner taken back by Backspace, and closed by Enter', () => {
+    const onLoop = vi.fn();
+    render(<OutlineSurface label="Outline" view={view} onLoop={onLoop} />);
+    press(10, 20);
+    press(110, 20);
+    press(300, 300);
+    fireEvent.keyDown(window, { key: 'Backspace' });
+    press(110, 120);
+    fireEvent.keyDown(window, { key: 'Enter' });
+    expect(onLoop).toHaveBeenCalledWith([
+      { x: 0, y: 0 },
+      { x: 50, y: 0 },
+      { x: 50, y: 50 },
+    ]);
+  });
+  it('is closed by a press on its first corner, and freely drawn in one go', () => {
+    const onLoop = vi.fn();
+    render(<OutlineSurface label="Outline" view={view} onLoop={onLoop} />);
+    for (const [x, y] of [
+      [10, 20],
+      [110, 20],
+      [110, 120],
+      [12, 22],
+    ])
+      press(x, y);
+    expect(onLoop).toHaveBeenCalledTimes(1);
+    fireEvent.pointerDown(surface(), at(10, 20));
+    for (let k = 1; k <= 9; k++) fireEvent.pointerMove(surface(), at(10 + 10 * k, 20 + (k % 3) * 10));
+    fireEvent.pointerUp(surface(), at(100, 20));
+    expect(onLoop).toHaveBeenCalledTimes(2);
+    expect(onLoop.mock.lastCall?.[0]).toHaveLength(10);
+  });
+});
