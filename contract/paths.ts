@@ -15,6 +15,10 @@ export const paths = {
   blob: (sha: string) => `/api/blobs/${sha}`,
   markReturn: (id: string) => `/api/marks/${id}/return`,
   markStep: (id: string, way: 'undo' | 'redo') => `/api/marks/${id}/${way}`,
+  markHistory: (id: string) => `/api/marks/${id}/history`,
+  markGoTo: (id: string) => `/api/marks/${id}/go-to`,
+  markRevision: (id: string, revision: number | string) => `/api/marks/${id}/revisions/${revision}`,
+  revisionThumbnail: (id: string, revision: number) => `/api/marks/${id}/revisions/${revision}/thumbnail.png`,
   markSiblings: (id: string) => `/api/marks/${id}/siblings`,
   markOriginal: (id: string) => `/api/marks/${id}/original`,
   /** `size` is `working` or `reduced`. */

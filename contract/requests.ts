@@ -106,6 +106,15 @@ export type MakeMarkRequest = InferType<typeof makeMarkRequest>;
 export const stepRequest = object({ basedOn: counted }).noUnknown();
 export type StepRequest = InferType<typeof stepRequest>;
 
+/** To any revision of the mark, from the one that is on the screen. */
+export const goToRequest = object({ basedOn: counted, revision: counted }).noUnknown();
+export type GoToRequest = InferType<typeof goToRequest>;
+
+/** What a revision is called; null for nothing. */
+export const nameRevisionRequest = object({
+  name: string().trim().min(1).max(80).nullable().defined(),
+}).noUnknown();
+
 export const addDeliveryRequest = object({ basedOn: counted }).noUnknown();
 export type AddDeliveryRequest = InferType<typeof addDeliveryRequest>;
 

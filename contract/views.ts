@@ -84,6 +84,19 @@ export interface MarkView extends MarkCard {
   readonly reducedWidth: number;
 }
 
+/** One change of a mark's recipe. */
+export interface HistoryEntry {
+  readonly revision: number;
+  /** The revision that it changed; null for the first. */
+  readonly parent: number | null;
+  /** What was done, in words. */
+  readonly why: string;
+  /** What somebody called it, to find it again. */
+  readonly name: string | null;
+  readonly madeAt: string;
+  readonly isCurrent: boolean;
+}
+
 export interface TakenIn {
   readonly mark: MarkView;
   /** The same bytes were there already; `mark` is the one they belong to. */

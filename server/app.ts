@@ -7,6 +7,7 @@ import { toAnswer } from './errors';
 import { brandRoutes } from './routes/brands';
 import { deliveryRoutes } from './routes/deliveries';
 import { healthRoutes } from './routes/health';
+import { historyRoutes } from './routes/history';
 import { markRoutes } from './routes/marks';
 import { pictureRoutes } from './routes/pictures';
 import { staticRoutes } from './routes/static';
@@ -58,6 +59,7 @@ export function createApp(deps: AppDeps): Hono<{ Variables: Named }> {
   app.route('/', markRoutes(deps));
   app.route('/', pictureRoutes(deps));
   app.route('/', deliveryRoutes(deps));
+  app.route('/', historyRoutes(deps));
   app.route('/', healthRoutes(deps));
   app.all('/api/*', () => {
     throw new CoreError('store/not-found', 'There is no such address.');

@@ -280,6 +280,19 @@ export async function stepHistory(db: Db, markId: string, basedOn: number, way: 
   return findMark(db, markId);
 }
 
+/**
+ * Makes any earlier or later revision the current one, wherever in the history it stands. In a transaction.
+ * @param basedOn  the revision that is on the screen
+ * @throws CoreError 'store/conflict' with the newer state, 'store/not-found' for a revision of no such mark
+ */
+export async function goToRevision(db: Db, markId: string, basedOn: number, revision: number): Promise<MarkView> {
+  checkRevision(await lockMark(db, markId), basedOn);
+  const found = await db.query('select 1 from recipe_revision where id = $2 and mark_id = $1', [markId, revision]);
+  oneRow(found.rows, 'revision');
+  await db.query('update mark set revision_id = $2, updated_at = now() where id = $1', [markId, revision]);
+  return findMark(db, markId);
+}
+
 /** What somebody saw who looked at a revision. */
 export interface Look {
   readonly findings: readonly Finding[];

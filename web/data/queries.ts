@@ -1,6 +1,6 @@
 import { queryOptions } from '@tanstack/react-query';
 import { paths } from '../../contract/paths';
-import type { BrandView, DeliveryView, GroundView, MarkCard, MarkView } from '../../contract/views';
+import type { BrandView, DeliveryView, GroundView, HistoryEntry, MarkCard, MarkView } from '../../contract/views';
 import { send } from './http';
 
 export const brandsQuery = () =>
@@ -30,6 +30,11 @@ export const groundsQuery = (brandId: string) =>
   });
 export const markQuery = (id: string) =>
   queryOptions({ queryKey: ['mark', id], queryFn: () => send<MarkView>('GET', paths.mark(id)) });
+export const historyQuery = (markId: string, revision: number) =>
+  queryOptions({
+    queryKey: ['history', markId, revision],
+    queryFn: () => send<HistoryEntry[]>('GET', paths.markHistory(markId)),
+  });
 export const deliveriesQuery = (brandId: string, markId: string | null) =>
   queryOptions({
     queryKey: ['deliveries', brandId, markId],

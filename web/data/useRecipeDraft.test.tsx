@@ -90,23 +90,45 @@ describe('the recipe under the hand', () => {
     await waitFor(() => expect(result.current.problem).toBe('Changed in another window.'));
     expect(toleranceOf(result.current.recipe)).toBeNull();
   });
-  it('shows at once what the other window made of it, and stores nothing over it', async () => {
+  it.each(['mine', 'theirs'] as const)(
+    'keeps both when another window was first, until one is chosen: %s',
+    async (choice) => {
+      const { result, rerender } = open(markView());
+      act(() => {
+        result.current.commit(withTolerance(40), 'first');
+        result.current.commit(withTolerance(41), 'second');
+      });
+      await soon();
+      const newer = markView({ revision: 9, recipe: withTolerance(3) });
+      const refused = { error: { code: 'store/conflict', message: 'Changed elsewhere.', details: { current: newer } } };
+      await act(async () => calls[0].answer(refused, 409));
+      // The second was based on the older state as well, and is not stored over the newer one.
+      await waitFor(() => expect(calls).toHaveLength(2));
+      expect(calls[1].body?.basedOn).toBe(7);
+      await act(async () => calls[1].answer(refused, 409));
+      await waitFor(() => expect(result.current.isSaving).toBe(false));
+      expect(result.current.conflict).toMatchObject({ theirs: { revision: 9 }, why: 'second' });
+      expect(toleranceOf(result.current.recipe)).toBe(41);
+
+      act(() => result.current.settleConflict(choice));
+      expect(result.current.conflict).toBeNull();
+      expect(queries.getQueryData<MarkView>(markQuery('m1').queryKey)?.revision).toBe(9);
+      rerender({ shown: newer });
+      await soon();
+      if (choice === 'theirs') {
+        expect([toleranceOf(result.current.recipe), calls.length]).toEqual([3, 2]);
+        return;
+      }
+      expect(calls[2].body).toMatchObject({ basedOn: 9, why: 'second' });
+      await act(async () => calls[2].answer(stored(10, withTolerance(41))));
+      await waitFor(() => expect(result.current.isSaving).toBe(false));
+    },
+  );
+  it('goes to any revision of the history, from the one on the screen', async () => {
     const { result } = open(markView());
-    act(() => {
-      result.current.commit(withTolerance(40), 'mine');
-      result.current.commit(withTolerance(41), 'mine too');
-    });
+    act(() => result.current.goTo(3));
     await soon();
-    const newer = markView({ revision: 9, recipe: withTolerance(3) });
-    const conflict = { error: { code: 'store/conflict', message: 'Changed elsewhere.', details: { current: newer } } };
-    await act(async () => calls[0].answer(conflict, 409));
-    expect(queries.getQueryData<MarkView>(markQuery('m1').queryKey)?.revision).toBe(9);
-    // The second was based on the older state as well.
-    await waitFor(() => expect(calls).toHaveLength(2));
-    expect(calls[1].body?.basedOn).toBe(7);
-    await act(async () => calls[1].answer(conflict, 409));
-    await waitFor(() => expect(result.current.isSaving).toBe(false));
-    expect(calls).toHaveLength(2);
+    expect([calls[0].path, calls[0].body]).toEqual([paths.markGoTo('m1'), { basedOn: 7, revision: 3 }]);
   });
   it('takes its own change for stored when only the answer was lost', async () => {
     const { result } = open(markView());

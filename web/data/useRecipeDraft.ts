@@ -16,6 +16,11 @@ export interface RecipeDraft {
   commit(recipe: Recipe, why: string): void;
   undo(): void;
   redo(): void;
+  /** To any revision of the history. */
+  goTo(revision: number): void;
+  /** Somebody else changed the mark meanwhile: what both made of it, until one is chosen. */
+  readonly conflict: Conflict | null;
+  settleConflict(choice: 'mine' | 'theirs'): void;
   readonly canUndo: boolean;
   readonly canRedo: boolean;
   /** A control is moving: what shows is not stored yet. */
@@ -24,6 +29,12 @@ export interface RecipeDraft {
   readonly problem: string | null;
   /** Resolves with the stored mark once everything under way is stored. */
   settle(): Promise<MarkView>;
+}
+
+export interface Conflict {
+  readonly mine: Recipe;
+  readonly why: string;
+  readonly theirs: MarkView;
 }
 
 /**
@@ -36,10 +47,14 @@ export function useRecipeDraft(mark: MarkView): RecipeDraft {
   const [isMoving, setMoving] = useState(false);
   const [pending, setPending] = useState(0);
   const [problem, setProblem] = useState<string | null>(null);
+  const [conflict, setConflict] = useState<Conflict | null>(null);
+  /** What is under the hand and not stored yet, to be told of when somebody else was first. */
+  const unsaved = useRef<{ recipe: Recipe; why: string } | null>(null);
   const chain = useRef<Promise<MarkView>>(Promise.resolve(mark));
   const newest = useRef(mark);
   const shown = useRef(mark);
   // What was stored a moment ago comes back as `mark` only later: until then the one on the screen is the older.
+  const disputed = useRef(false);
   const outdated = useRef<MarkView | null>(null);
   useEffect(() => {
     shown.current = mark;
@@ -61,17 +76,27 @@ export function useRecipeDraft(mark: MarkView): RecipeDraft {
         });
       chain.current
         .catch((error: unknown) => {
-          setProblem(wordsFor(error));
-          setDraft(null);
           const { queryKey } = markQuery(newest.current.id);
           const current = newerState<MarkView>(error);
+          const mine = unsaved.current;
+          if (current && mine) {
+            // Both are shown, and nothing is lost, until somebody has chosen.
+            disputed.current = true;
+            setConflict({ mine: mine.recipe, why: mine.why, theirs: current });
+            return;
+          }
+          setProblem(wordsFor(error));
+          setDraft(null);
           // What is still to be stored was based on the older state too, and must not write over the newer one.
           if (current) queries.setQueryData(queryKey, current);
           else return queries.refetchQueries({ queryKey });
         })
         .finally(() => {
           setPending((n) => {
-            if (n === 1) setDraft(null);
+            if (n === 1 && !disputed.current) {
+              setDraft(null);
+              unsaved.current = null;
+            }
             return n - 1;
           });
           void queries.invalidateQueries({ queryKey: ['marks'] });
@@ -88,6 +113,7 @@ export function useRecipeDraft(mark: MarkView): RecipeDraft {
     (recipe: Recipe, why: string) => {
       setMoving(false);
       setDraft(recipe);
+      unsaved.current = { recipe, why };
       enqueue((current) =>
         send<MarkView>('PUT', paths.markRecipe(current.id), { basedOn: current.revision, why, recipe }).catch(
           (error: unknown) => {
@@ -101,10 +127,36 @@ export function useRecipeDraft(mark: MarkView): RecipeDraft {
     },
     [enqueue],
   );
+  const settleConflict = useCallback(
+    (choice: 'mine' | 'theirs') => {
+      if (!conflict) return;
+      const { theirs, mine, why } = conflict;
+      setConflict(null);
+      disputed.current = false;
+      unsaved.current = null;
+      newest.current = theirs;
+      outdated.current = shown.current;
+      chain.current = Promise.resolve(theirs);
+      queries.setQueryData(markQuery(theirs.id).queryKey, theirs);
+      if (choice === 'mine') commit(mine, why);
+      else setDraft(null);
+    },
+    [conflict, commit, queries],
+  );
+  const goTo = useCallback(
+    (revision: number) => {
+      setMoving(false);
+      setDraft(null);
+      unsaved.current = null;
+      enqueue((current) => send<MarkView>('POST', paths.markGoTo(current.id), { basedOn: current.revision, revision }));
+    },
+    [enqueue],
+  );
   const step = useCallback(
     (way: 'undo' | 'redo') => {
       setMoving(false);
       setDraft(null);
+      unsaved.current = null;
       enqueue((current) => send<MarkView>('POST', paths.markStep(current.id, way), { basedOn: current.revision }));
     },
     [enqueue],
@@ -116,6 +168,9 @@ export function useRecipeDraft(mark: MarkView): RecipeDraft {
     commit,
     undo: () => step('undo'),
     redo: () => step('redo'),
+    goTo,
+    conflict,
+    settleConflict,
     canUndo: mark.canUndo,
     canRedo: mark.canRedo,
     isMoving,

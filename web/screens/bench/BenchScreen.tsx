@@ -8,6 +8,7 @@ import { Failed, Waiting } from '../../components/Waiting';
 import { groundsQuery, markQuery } from '../../data/queries';
 import { useBrand } from '../../data/useBrand';
 import type { TrailStage } from './Bench';
+import { ConflictDialog } from './ConflictDialog';
 import { ProofStrip } from './ProofStrip';
 import { Trail } from './Trail';
 import { Findings } from './panels/Findings';
@@ -47,6 +48,7 @@ function OnTheBench(props: Props) {
   return (
     <div className={`bench stage-${stage.id}`}>
       <Trail bench={bench} stage={stage} />
+      <ConflictDialog bench={bench} />
       {Room ? (
         <Room bench={bench} />
       ) : (

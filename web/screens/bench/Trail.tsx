@@ -1,6 +1,7 @@
-import { useCallback } from 'react';
+import { useCallback, useState } from 'react';
 import { Canvas, fillChecker } from '../../components/Canvas';
 import type { BeadPicture, Bench, TrailStage } from './Bench';
+import { HistoryDrawer } from './HistoryDrawer';
 import { trail } from './stages';
 
 interface Props {
@@ -11,6 +12,7 @@ interface Props {
 /** The stages as beads on one thread, each a live picture of the mark as it is after that stage. */
 export function Trail({ bench, stage }: Props) {
   const { mark, draft } = bench;
+  const [isHistoryOpen, openHistory] = useState(false);
   return (
     <div className="trail">
       <div className="trail-name">
@@ -37,8 +39,12 @@ export function Trail({ bench, stage }: Props) {
           >
             Redo
           </button>
+          <button type="button" className="plain small" onClick={() => openHistory(true)}>
+            History
+          </button>
         </span>
       </div>
+      <HistoryDrawer mark={mark} draft={draft} isOpen={isHistoryOpen} onClose={() => openHistory(false)} />
       <nav className="trail-beads" aria-label="Stages">
         {trail.map((s) => (
           <button
