@@ -23,6 +23,17 @@ export const changeMarkRequest = object({
   name: string().trim().min(1).max(120),
   state: string().oneOf(['working', 'finished']),
   kind: string().oneOf(['logo', 'signature']),
+  notes: object({
+    source: string().trim().max(500).defined(),
+    permission: string().trim().max(500).defined(),
+    until: string()
+      .matches(/^\d{4}-(0[1-9]|1[0-2])-(0[1-9]|[12]\d|3[01])$/, 'until must be a day such as 2026-12-31')
+      .nullable()
+      .defined(),
+  })
+    .noUnknown()
+    .default(undefined)
+    .optional(),
 }).noUnknown();
 export type ChangeMarkRequest = InferType<typeof changeMarkRequest>;
 

@@ -52,6 +52,14 @@ export interface FoundView {
   readonly sentence: string;
 }
 
+/** Where a mark came from, who may use it, and until when. */
+export interface MarkNotes {
+  readonly source: string;
+  readonly permission: string;
+  /** The last day, YYYY-MM-DD; null for no end. */
+  readonly until: string | null;
+}
+
 export interface MarkCard {
   readonly id: string;
   readonly brandId: string;
@@ -65,6 +73,7 @@ export interface MarkCard {
   readonly findings: readonly Pick<Finding, 'id' | 'title' | 'weight'>[];
   /** Whether this revision's findings are known yet. */
   readonly isLookedAt: boolean;
+  readonly notes: MarkNotes;
   readonly originalName: string;
   readonly width: number;
   readonly height: number;

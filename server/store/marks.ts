@@ -12,6 +12,7 @@ interface CardRow {
   kind: MarkCard['kind'];
   state: MarkCard['state'];
   details: number;
+  notes: MarkCard['notes'];
   original_name: string;
   width: number;
   height: number;
@@ -46,6 +47,7 @@ const toCard = (r: CardRow): MarkCard => ({
   variantCount: r.variant_count,
   findings: (r.findings ?? []).map(({ id, title, weight }) => ({ id, title, weight })),
   isLookedAt: r.findings !== null,
+  notes: r.notes,
   originalName: r.original_name,
   width: r.width,
   height: r.height,
@@ -65,7 +67,7 @@ const toView = (r: MarkRow): MarkView => ({
 });
 
 const CARDS = `
-  select m.id, m.brand_id, m.name, m.kind, m.state, m.details, m.original_name, m.width, m.height, m.revision_id,
+  select m.id, m.brand_id, m.name, m.kind, m.state, m.details, m.notes, m.original_name, m.width, m.height, m.revision_id,
     m.created_at, m.updated_at, m.removed_at, r.findings, r.variant_count
   from mark m join recipe_revision r on r.id = m.revision_id`;
 const MARKS = `
@@ -344,14 +346,14 @@ export async function changeMark(
   db: Db,
   id: string,
   basedOn: number,
-  change: { name?: string; state?: string; kind?: string },
+  change: { name?: string; state?: string; kind?: string; notes?: MarkCard['notes'] },
 ): Promise<MarkView> {
   const row = await lockMark(db, id);
   if (row.details !== basedOn) throw changedElsewhere(row);
   await db.query(
     'update mark set name = coalesce($2, name), state = coalesce($3, state), kind = ' +
-      'coalesce($4, kind), details = details + 1, updated_at = now() where id = $1',
-    [id, change.name ?? null, change.state ?? null, change.kind ?? null],
+      'coalesce($4, kind), notes = coalesce($5, notes), details = details + 1, updated_at = now() where id = $1',
+    [id, change.name ?? null, change.state ?? null, change.kind ?? null, change.notes && JSON.stringify(change.notes)],
   );
   return findMark(db, id);
 }

@@ -26,6 +26,7 @@ beforeAll(async () => {
   screens = [
     '/marks',
     '/deliveries',
+    '/keys',
     '/take-in/draw',
     '/take-in/type',
     ...trail.map((id) => `/marks/${logo.id}/${id}`),

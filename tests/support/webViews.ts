@@ -20,6 +20,7 @@ export const cardView = (change: Partial<MarkCard> = {}): MarkCard => ({
   kind: 'logo',
   state: 'working',
   details: 1,
+  notes: { source: '', permission: '', until: null },
   revision: 7,
   variantCount: 3,
   findings: [],

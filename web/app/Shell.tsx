@@ -26,6 +26,7 @@ export function Shell() {
         <nav className="shell-nav" aria-label="Main">
           <NavLink to="/marks">Marks</NavLink>
           <NavLink to="/deliveries">Deliveries</NavLink>
+          <NavLink to="/keys">Keys</NavLink>
         </nav>
         <div className="shell-right">
           <Dropdown menu={{ items }} trigger={['click']}>

@@ -11,6 +11,7 @@ import { Shell } from './Shell';
 import { ThemeProvider } from './theme';
 import { Waiting } from '../components/Waiting';
 import { isAway } from '../data/http';
+import { KeysScreen } from '../screens/keys/KeysScreen';
 import { MarksScreen } from '../screens/marks/MarksScreen';
 
 const BenchScreen = lazy(() => import('../screens/bench/BenchScreen').then((m) => ({ default: m.BenchScreen })));
@@ -52,6 +53,7 @@ const router = createBrowserRouter([
           </Suspense>
         ),
       },
+      { path: '/keys', element: <KeysScreen /> },
       {
         path: '/deliveries',
         element: (

@@ -1,6 +1,6 @@
 import './marks.css';
 import { useQuery } from '@tanstack/react-query';
-import { Input } from 'antd';
+import { Input, Select } from 'antd';
 import { useCallback, useEffect, useMemo, useState } from 'react';
 import { useDropzone } from 'react-dropzone';
 import { Link, useNavigate } from 'react-router';
@@ -9,9 +9,11 @@ import { Failed, Waiting } from '../../components/Waiting';
 import { marksQuery, removedQuery } from '../../data/queries';
 import { useBrand } from '../../data/useBrand';
 import { type IntakeRow, useIntake } from '../../data/useIntake';
+import { BulkBar } from './BulkBar';
 import { IntakeList } from './IntakeList';
 import { MarkCard } from './MarkCard';
 import { RemovedMarks } from './RemovedMarks';
+import { useBulk } from './useBulk';
 import { sameNames } from './sameNames';
 
 const filters = {
@@ -24,6 +26,18 @@ const filters = {
 } as const;
 type FilterName = keyof typeof filters;
 
+const orders = {
+  newest: (a: Card, b: Card) => b.createdAt.localeCompare(a.createdAt),
+  changed: (a: Card, b: Card) => b.updatedAt.localeCompare(a.updatedAt),
+  name: (a: Card, b: Card) => a.name.localeCompare(b.name),
+} as const;
+type OrderName = keyof typeof orders;
+const orderOptions: { value: OrderName; label: string }[] = [
+  { value: 'newest', label: 'Newest first' },
+  { value: 'changed', label: 'Last changed first' },
+  { value: 'name', label: 'By name' },
+];
+
 /** The chosen brand's marks as cards; files can be dropped anywhere. */
 export function MarksScreen() {
   const { brand, isLoading: isBrandLoading, error: brandError } = useBrand();
@@ -33,6 +47,9 @@ export function MarksScreen() {
   const removedCount = removed.data?.length ?? 0;
   const [filter, setFilter] = useState<FilterName>('All');
   const [search, setSearch] = useState('');
+  const [order, setOrder] = useState<OrderName>('newest');
+  const [chosenIds, setChosen] = useState<ReadonlySet<string>>(new Set());
+  const bulk = useBulk();
   const navigate = useNavigate();
   // One file alone was meant to be worked on: its bench opens by itself.
   const openSingle = useCallback(
@@ -54,10 +71,13 @@ export function MarksScreen() {
   const alike = useMemo(() => sameNames(all), [all]);
   const shown = useMemo(() => {
     const words = search.trim().toLowerCase();
-    return all.filter(
-      (m) => filters[filter](m) && (words === '' || `${m.name} ${m.originalName}`.toLowerCase().includes(words)),
-    );
-  }, [all, filter, search]);
+    return all
+      .filter(
+        (m) => filters[filter](m) && (words === '' || `${m.name} ${m.originalName}`.toLowerCase().includes(words)),
+      )
+      .sort(orders[order]);
+  }, [all, filter, search, order]);
+  const chosen = shown.filter((m) => chosenIds.has(m.id));
 
   // The last one brought back leaves nothing to show.
   const areRemovedShown = isRemovedShown && removedCount > 0;
@@ -81,7 +101,15 @@ export function MarksScreen() {
             aria-label="Search marks"
             value={search}
             onChange={(e) => setSearch(e.target.value)}
-            style={{ width: 170 }}
+            style={{ width: 140 }}
+          />
+          <Select
+            aria-label="Order"
+            value={order}
+            options={orderOptions}
+            onChange={setOrder}
+            popupMatchSelectWidth={false}
+            style={{ width: 138 }}
           />
           {(Object.keys(filters) as FilterName[]).map((name) => (
             <button
@@ -109,6 +137,12 @@ export function MarksScreen() {
           )}
         </div>
       </div>
+      <BulkBar
+        all={shown}
+        chosen={chosen}
+        bulk={bulk}
+        onChoose={(marks) => setChosen(new Set(marks.map((m) => m.id)))}
+      />
       <IntakeList rows={intake.rows} onCancel={intake.cancel} onClear={intake.clear} />
       {marks.error && <Failed error={marks.error} onRetry={() => void marks.refetch()} />}
       {!marks.error && areRemovedShown && <RemovedMarks marks={removed.data ?? []} />}
@@ -133,7 +167,18 @@ export function MarksScreen() {
             </Link>
           </div>
           {shown.map((mark) => (
-            <MarkCard key={mark.id} mark={mark} sameName={alike.get(mark.id) ?? null} />
+            <MarkCard
+              key={mark.id}
+              mark={mark}
+              sameName={alike.get(mark.id) ?? null}
+              isChosen={chosenIds.has(mark.id)}
+              onChoose={(isChosen) => {
+                const next = new Set(chosenIds);
+                if (isChosen) next.add(mark.id);
+                else next.delete(mark.id);
+                setChosen(next);
+              }}
+            />
           ))}
           {!marks.isLoading && all.length > 0 && shown.length === 0 && (
             <p className="soft marks-none">

@@ -3,7 +3,7 @@ import { Input, Popconfirm, Segmented } from 'antd';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import { paths } from '../../../../contract/paths';
-import type { MarkView } from '../../../../contract/views';
+import type { MarkNotes, MarkView } from '../../../../contract/views';
 import { send } from '../../../data/http';
 import { markQuery } from '../../../data/queries';
 import { newerState, wordsFor } from '../../../messages';
@@ -14,7 +14,7 @@ export function OriginalPanel({ mark }: { mark: MarkView }) {
   const queries = useQueryClient();
   const navigate = useNavigate();
   const change = useMutation({
-    mutationFn: (body: { name?: string; kind?: string; state?: string }) =>
+    mutationFn: (body: { name?: string; kind?: string; state?: string; notes?: MarkNotes }) =>
       send<MarkView>('PATCH', paths.mark(mark.id), { basedOn: mark.details, ...body }),
     onSuccess: (stored) => {
       queries.setQueryData(markQuery(mark.id).queryKey, stored);
@@ -89,6 +89,7 @@ export function OriginalPanel({ mark }: { mark: MarkView }) {
           </div>
         ))}
       </dl>
+      <Notes notes={mark.notes} onChange={(notes) => change.mutate({ notes })} />
       <div className="panel-links">
         <a href={paths.markOriginal(mark.id)} download>
           Download the original
@@ -110,6 +111,55 @@ export function OriginalPanel({ mark }: { mark: MarkView }) {
           {wordsFor(change.error ?? remove.error)}
         </p>
       )}
+    </>
+  );
+}
+
+/** Where it came from, who may use it, and until when: for whoever asks in a year. */
+function Notes({ notes, onChange }: { notes: MarkNotes; onChange: (notes: MarkNotes) => void }) {
+  const [own, setOwn] = useState(notes);
+  const store = (next: MarkNotes) => {
+    if (JSON.stringify(next) !== JSON.stringify(notes)) onChange(next);
+  };
+  const isOver = notes.until !== null && notes.until < new Date().toISOString().slice(0, 10);
+  return (
+    <>
+      <label className="panel-field">
+        <b>Where it came from</b>
+        <Input
+          value={own.source}
+          maxLength={500}
+          onChange={(e) => setOwn({ ...own, source: e.target.value })}
+          onBlur={() => store({ ...own, source: own.source.trim() })}
+        />
+      </label>
+      <label className="panel-field">
+        <b>Who may use it</b>
+        <Input
+          value={own.permission}
+          maxLength={500}
+          onChange={(e) => setOwn({ ...own, permission: e.target.value })}
+          onBlur={() => store({ ...own, permission: own.permission.trim() })}
+        />
+      </label>
+      <label className="panel-row">
+        <span>
+          <b>Until</b>
+          {isOver && <small className="warn">the permission has ended</small>}
+        </span>
+        <Input
+          type="date"
+          size="small"
+          aria-label="Until"
+          style={{ width: 150 }}
+          value={own.until ?? ''}
+          onChange={(e) => {
+            const next = { ...own, until: e.target.value || null };
+            setOwn(next);
+            store(next);
+          }}
+        />
+      </label>
     </>
   );
 }

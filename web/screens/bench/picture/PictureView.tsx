@@ -12,6 +12,7 @@ import { Wipe } from './Wipe';
 import { type Place, frameMapping } from './frame';
 import { type BenchView, paintBench } from './paintBench';
 import { useMatte } from './useMatte';
+import { usePeek } from './usePeek';
 import { useViewport } from './useViewport';
 
 interface Props {
@@ -44,7 +45,8 @@ export function PictureView({ bench, stage, ground }: Props) {
   const [wipe, setWipe] = useState(FIRST_WIPE);
   const [pointer, setPointer] = useState<Place | null>(null);
   const isResult = stage.showsResult ?? false;
-  const active: BenchView = isResult && (bench.tool === null || stage.keepsResult) ? mode : 'original';
+  const isPeeking = usePeek();
+  const active: BenchView = isResult && !isPeeking && (bench.tool === null || stage.keepsResult) ? mode : 'original';
   const frame = beforeOf(stage, bench, false);
   const port = useViewport(box, frame.width, frame.height);
   // Close up, the full-size result; from afar the reduced one holds all that the screen can show.
