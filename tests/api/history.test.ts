@@ -87,3 +87,14 @@ describe('the history of a mark', () => {
     expect(await list()).toHaveLength(53);
   });
 });
+
+it('notes of source and permission are kept, and a day that is none is refused', async () => {
+  const current = await read();
+  const change = (notes: object, basedOn = current.details) =>
+    app.call('PATCH', paths.mark(mark.id), { basedOn, notes });
+  const notes = { source: 'From the printer', permission: 'Trust only', until: '2027-03-31' };
+  expect((await (await change(notes)).json()) as MarkView).toMatchObject({ notes, name: current.name });
+  expect((await change({ ...notes, until: '31 March' }, current.details + 1)).status).toBe(400);
+  expect((await change({ source: 'x' }, current.details + 1)).status).toBe(400);
+  expect((await read()).notes).toEqual(notes);
+});
