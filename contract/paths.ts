@@ -19,6 +19,8 @@ export const paths = {
   markGoTo: (id: string) => `/api/marks/${id}/go-to`,
   markRevision: (id: string, revision: number | string) => `/api/marks/${id}/revisions/${revision}`,
   revisionThumbnail: (id: string, revision: number) => `/api/marks/${id}/revisions/${revision}/thumbnail.png`,
+  /** The same on its own grid, so that two revisions lie on one another. */
+  revisionWhole: (id: string, revision: number) => `/api/marks/${id}/revisions/${revision}/whole.png`,
   markSiblings: (id: string) => `/api/marks/${id}/siblings`,
   markOriginal: (id: string) => `/api/marks/${id}/original`,
   /** `size` is `working` or `reduced`. */

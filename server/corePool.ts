@@ -104,7 +104,7 @@ export function createCorePool({ entry, database, memoryBytes = TASK_MEMORY_BYTE
       }),
     makePicture: (task, pictures, { waiting, signal } = PERSON) =>
       call('makePicture', task, {
-        what: `The ${task.kind}`,
+        what: task.kind === 'master' ? 'The master' : 'A small picture',
         advice: 'Crop the mark closer, or take in a smaller picture of it.',
         waiting,
         signal,

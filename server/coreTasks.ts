@@ -24,7 +24,7 @@ import { parseJson } from './parseJson';
 import { keepBlob, readBlob } from './store/blobs';
 import type { Db } from './store/db';
 import type { MarkPictures } from './store/marks';
-import { type KeptPicture, keepPicture } from './store/pictures';
+import { type KeptPicture, type PictureKind, keepPicture } from './store/pictures';
 
 /** What a task works with: its thread's own connection, so that no picture passes through the event loop. */
 export interface TaskHost {
@@ -166,14 +166,14 @@ const pack = (entries: ReadonlyMap<string, Uint8Array>): Promise<Uint8Array> =>
 
 export interface PictureTask {
   readonly key: string;
-  readonly kind: 'master' | 'thumbnail';
+  readonly kind: PictureKind;
   readonly source: TaskSource;
   readonly recipe: Recipe;
 }
 
 /** A picture of a mark for the screen, kept under its key. */
 export async function makePicture(host: TaskHost, task: PictureTask): Promise<KeptPicture> {
-  const make = { master: makeMaster, thumbnail: makeThumbnail }[task.kind];
+  const make = { master: makeMaster, whole: makeMaster, thumbnail: makeThumbnail }[task.kind];
   const { png, findings } = await make(host, task);
   const picture = { blobSha: await keepBlob(host.db, png, 'image/png'), findings };
   await keepPicture(host.db, task.key, task.source.sha, picture);
@@ -185,7 +185,7 @@ interface MadePicture {
   readonly findings: KeptPicture['findings'];
 }
 
-/** The master on its own grid. */
+/** The master on its own grid, at the source's size. */
 async function makeMaster(host: TaskHost, { source, recipe: raw }: PictureTask): Promise<MadePicture> {
   const { stages } = readRecipe(raw);
   const result = runStages(await openSource(host, source), stages, optionsOf(host, source));

@@ -3,7 +3,7 @@ import type pg from 'pg';
 import type { CorePool, Waiter } from './corePool';
 import type { TaskSource } from './coreTasks';
 import type { MarkPictures } from './store/marks';
-import { type KeptPicture, findPicture, pictureKey } from './store/pictures';
+import { type KeptPicture, type PictureKind, findPicture, pictureKey } from './store/pictures';
 
 /** What the stages of a mark start from, for a task. */
 export function sourceOf(pictures: MarkPictures, size: 'working' | 'reduced'): TaskSource {
@@ -23,19 +23,13 @@ export interface PictureMaker {
    * A mark's master or thumbnail: kept from before, or made now. Whoever asks for one that is being made waits for the
    * same; once nobody does any more, the work is stopped.
    */
-  find(kind: 'master' | 'thumbnail', pictures: MarkPictures, recipe: Recipe, waiter: Waiter): Promise<KeptPicture>;
+  find(kind: PictureKind, pictures: MarkPictures, recipe: Recipe, waiter: Waiter): Promise<KeptPicture>;
 }
 
 export function createPictureMaker({ pool, core }: { pool: pg.Pool; core: CorePool }): PictureMaker {
   const making = new Map<string, Making>();
 
-  function begin(
-    key: string,
-    kind: 'master' | 'thumbnail',
-    pictures: MarkPictures,
-    recipe: Recipe,
-    { waiting }: Waiter,
-  ): Making {
+  function begin(key: string, kind: PictureKind, pictures: MarkPictures, recipe: Recipe, { waiting }: Waiter): Making {
     const end = new AbortController();
     const source = sourceOf(pictures, kind === 'master' ? 'working' : 'reduced');
     const made = core.makePicture({ key, kind, source, recipe }, pictures, { waiting, signal: end.signal });

@@ -34,6 +34,13 @@ export function historyRoutes({ pool, core }: AppDeps) {
       if (thumbnailSha) return sendBlob(c, pool, thumbnailSha);
       const made = await maker.find('thumbnail', await findMarkPictures(pool, id), recipe, personOf(c));
       return sendBlob(c, pool, made.blobSha);
+    })
+    .get(`${paths.markRevision(':id', ':revision')}/whole.png`, async (c) => {
+      const id = asId(c.req.param('id'), 'mark');
+      const { recipe } = await findRevision(pool, id, asRevision(c.req.param('revision')));
+      const made = await maker.find('whole', await findMarkPictures(pool, id), recipe, personOf(c));
+      c.header('Cache-Control', FOREVER);
+      return sendBlob(c, pool, made.blobSha);
     });
 }
 

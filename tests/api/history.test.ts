@@ -1,6 +1,7 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { paths } from '../../contract/paths';
 import type { ErrorBody, HistoryEntry, MarkView } from '../../contract/views';
+import { decodePicture } from '../../codecs/decodePicture';
 import { drawMark, onGround, pngOf, ring } from '../support/pictures';
 import { type TestApp, createTestApp } from '../support/testApp';
 
@@ -43,6 +44,18 @@ describe('the history of a mark', () => {
       }),
     );
     expect(new Set(pictures).size).toBe(3);
+  });
+  it('gives whole pictures of one size, so that two of them lie on one another', async () => {
+    const [last, , first] = await list();
+    const sizes = await Promise.all(
+      [first, last].map(async (e) => {
+        const answer = await app.call('GET', paths.revisionWhole(mark.id, e.revision));
+        const { raster } = await decodePicture(new Uint8Array(await answer.arrayBuffer()), 'whole.png');
+        return raster.width;
+      }),
+    );
+    expect(sizes[0]).toBe(160);
+    expect(sizes[1]).toBeGreaterThanOrEqual(160);
   });
   it('goes back to any entry and forth again, and keeps what came after', async () => {
     const [last, , first] = await list();

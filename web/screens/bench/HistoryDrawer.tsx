@@ -26,7 +26,7 @@ export function HistoryDrawer({ mark, draft, isOpen, onClose }: Props) {
   const entries = history.data ?? [];
   const current = entries.find((e) => e.isCurrent);
   const other = entries.find((e) => e.revision === compared);
-  const picture = (entry: HistoryEntry) => paths.revisionThumbnail(mark.id, entry.revision);
+  const picture = (entry: HistoryEntry) => paths.revisionWhole(mark.id, entry.revision);
   return (
     <Drawer title="History" placement="left" open={isOpen} onClose={onClose} size={420} destroyOnHidden>
       {history.error && <Failed error={history.error} onRetry={() => void history.refetch()} />}

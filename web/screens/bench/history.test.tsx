@@ -55,7 +55,7 @@ describe('the history', () => {
     await userEvent.click(screen.getByRole('button', { name: 'Compare' }));
     expect(screen.getByRole('slider', { name: 'Wipe between the two' })).toBeTruthy();
     const pictures = [...document.querySelectorAll('.two-pictures img')].map((img) => img.getAttribute('src'));
-    expect(pictures).toEqual([paths.revisionThumbnail('m1', 6), paths.revisionThumbnail('m1', 7)]);
+    expect(pictures).toEqual([paths.revisionWhole('m1', 6), paths.revisionWhole('m1', 7)]);
     await userEvent.click(screen.getByRole('button', { name: 'Put away' }));
     expect(screen.queryByRole('slider')).toBeNull();
   });
