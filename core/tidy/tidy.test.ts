@@ -5,6 +5,7 @@ import { fromMatrix } from '../geometry/projective';
 import { type Raster, createRaster } from '../raster/raster';
 import { initialRecipe } from '../recipe/recipe';
 import { runStages } from '../recipe/runRecipe';
+import { createStageCache } from '../recipe/stageCache';
 import { type TidyValues } from '../stages/tidy';
 import type { TidyFacts } from '../stages/tidyFacts';
 import { coverLoops, coverStroke } from './coverage';
@@ -230,6 +231,19 @@ describe('the tidy stage', () => {
     expect(pixel(after([{ kind: 'cover', points: square(60, 20, 20), colour: null }]), 70, 30)[3]).toBe(0);
     const painted = after([{ kind: 'recolour', points: [70, 20], colour: '#0000ff' }]);
     expect(pixel(painted, 70, 25)).toEqual([0, 0, 255, 255]);
+  });
+  it('a stroke more or fewer gives what all of them give at once', () => {
+    const all = Array.from({ length: 6 }, (_, k) => ({
+      kind: k % 2 ? ('rub' as const) : ('back' as const),
+      size: 12 + k,
+      hardness: 0.6,
+      points: [50 + 8 * k, 50 + 6 * k, 1, 70 + 5 * k, 60, 0.8],
+    }));
+    const { stages } = initialRecipe();
+    const cutOnce = createStageCache();
+    const of = (edits: TidyValues['edits'], cache = cutOnce) =>
+      runStages(picture, { ...stages, tidy: { ...stages.tidy, edits } }, { pictureKey: 'h', cache }).master.raster.data;
+    for (const n of [1, 2, 4, 6, 3, 5]) expect(of(all.slice(0, n))).toEqual(of(all.slice(0, n), createStageCache()));
   });
   it('gives the same place on a reduced picture', () => {
     const small = onGround(
