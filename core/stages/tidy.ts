@@ -280,6 +280,9 @@ function stretching(kept: readonly Listed[], limit: number): Listed[] {
   );
 }
 
+/** Of less than this in all, full-size px, nobody sees anything, unless it widens the extents. */
+const LEAST_SEEN_PX = 0.5;
+
 function findingsOf(
   facts: TidyFacts,
   kept: readonly Listed[],
@@ -288,7 +291,8 @@ function findingsOf(
   r2: number,
 ): Finding[] {
   const { limit } = facts.proposal;
-  const specks = kept.filter((l) => l.area * r2 < limit);
+  const isSeen = (l: Listed) => l.area * r2 >= LEAST_SEEN_PX || facts.stretchers.length > 0;
+  const specks = kept.filter((l) => l.area * r2 < limit && isSeen(l));
   if (limit <= p.specksBelow || specks.length === 0) return [];
   const places = [...specks].sort((a, b) => a.peak - b.peak).map((l) => toWorking(l.place));
   const wide = facts.stretchers.length > 0 ? ' They widen the file’s extents.' : '';
