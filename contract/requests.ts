@@ -39,7 +39,8 @@ export type ChangeMarkRequest = InferType<typeof changeMarkRequest>;
 
 export const addBrandRequest = object({
   name: string().trim().min(1).max(120).required(),
-  palette: array(paletteColour).max(40).default([]),
+  /** Without one the brand starts with no colours. */
+  palette: array(paletteColour).max(40).default(undefined).optional(),
 }).noUnknown();
 export type AddBrandRequest = InferType<typeof addBrandRequest>;
 

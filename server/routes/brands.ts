@@ -11,7 +11,7 @@ export const brandRoutes = ({ pool }: AppDeps) =>
     .get(paths.brands, async (c) => c.json(await listBrands(pool)))
     .post(paths.brands, limitJson, async (c) => {
       const body = await checkBody(addBrandRequest, await readJson(c));
-      return c.json(await findBrand(pool, await addBrand(pool, body.name, body.palette)), 201);
+      return c.json(await findBrand(pool, await addBrand(pool, body.name, body.palette ?? [])), 201);
     })
     .patch(paths.brand(':id'), limitJson, async (c) => {
       const { basedOn, palette } = await checkBody(changeBrandRequest, await readJson(c));

@@ -171,6 +171,10 @@ describe('a request that PostgreSQL or the parser could not bear', () => {
     expect(answer.status).toBe(400);
     expect(((await answer.json()) as ErrorBody).error.message).toContain(reason);
   });
+  it('a brand may come without a palette', async () => {
+    const answer = await post('{"name":"Bare"}');
+    expect([answer.status, ((await answer.json()) as BrandView).palette]).toEqual([201, []]);
+  });
   it('in pieces without a length is ended at the limit, whatever it would come to', async () => {
     let sent = 0;
     const endless = new ReadableStream({
