@@ -23,6 +23,8 @@ export const paths = {
   revisionWhole: (id: string, revision: number) => `/api/marks/${id}/revisions/${revision}/whole.png`,
   markSiblings: (id: string) => `/api/marks/${id}/siblings`,
   markOriginal: (id: string) => `/api/marks/${id}/original`,
+  /** Originals that were replaced by newer files. */
+  formerOriginals: (id: string) => `/api/marks/${id}/former-originals`,
   /** `size` is `working` or `reduced`. */
   markPicture: (id: string, size: 'working' | 'reduced') => `/api/marks/${id}/picture/${size}.png`,
   /** Either of them, as a route's pattern. */

@@ -91,6 +91,8 @@ export interface MarkView extends MarkCard {
   readonly source: 'picture' | 'drawing';
   /** Width of the reduced picture for the fast preview; a drawing is rendered at it. */
   readonly reducedWidth: number;
+  /** Names what stages start from: another one once the original was replaced. */
+  readonly sourceKey: string;
 }
 
 /** One change of a mark's recipe. */
@@ -104,6 +106,13 @@ export interface HistoryEntry {
   readonly name: string | null;
   readonly madeAt: string;
   readonly isCurrent: boolean;
+}
+
+/** An original that was replaced by a newer file. */
+export interface FormerOriginal {
+  readonly id: number;
+  readonly name: string;
+  readonly replacedAt: string;
 }
 
 export interface TakenIn {

@@ -28,6 +28,8 @@ export interface Known {
   readonly kind?: MarkCard['kind'];
   /** In place of the sentence that its pixels would give. */
   readonly sentence?: string;
+  /** It takes an original's place, so that one that is there already is no mark of its own. */
+  readonly isReplacement?: boolean;
 }
 
 /** A mark that is ready to be stored, its blobs kept already; or the one that the same file made before. */
@@ -46,7 +48,7 @@ export async function prepareMark(
   name: string,
   known: Known = {},
 ): Promise<PreparedMark> {
-  const there = await findMarkByOriginal(db, brandId, sha256(bytes));
+  const there = known.isReplacement ? null : await findMarkByOriginal(db, brandId, sha256(bytes));
   if (there) return { duplicateOf: there };
   const source = checkFile(bytes, name).id === 'svg' ? openDrawing(bytes, name) : await openPicture(bytes, name);
   const ready = await source.prepare();

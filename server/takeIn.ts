@@ -1,10 +1,12 @@
 import type pg from 'pg';
 import { CoreError } from '../core/errors';
-import type { TakenIn } from '../contract/views';
+import type { MarkView, TakenIn } from '../contract/views';
+import { scaleRecipe } from '../core/recipe/scaleRecipe';
 import type { CorePool, Waiter } from './corePool';
 import type { Known, PreparedMark } from './prepareMark';
 import { isForeignKeyViolation, withTransaction } from './store/db';
-import { addMark, findMark, findMarkByOriginal } from './store/marks';
+import { addJob } from './store/jobs';
+import { addMark, findMark, findMarkByOriginal, replaceOriginal } from './store/marks';
 
 export interface TakeInDeps {
   readonly pool: pg.Pool;
@@ -33,6 +35,27 @@ export async function takeInMade(
   waiter?: Waiter,
 ): Promise<TakenIn> {
   return storePrepared(pool, brandId, await core.prepareMade({ brandId, body }, waiter));
+}
+
+/**
+ * Gives a mark a newer file for its original.
+ * @throws CoreError 'intake/…' naming the file, 'store/conflict' when the mark was changed meanwhile
+ */
+export async function takeNewOriginal(
+  { pool, core }: TakeInDeps,
+  mark: MarkView,
+  file: { bytes: Uint8Array; name: string; basedOn: number },
+  waiter?: Waiter,
+): Promise<MarkView> {
+  const { bytes, name, basedOn } = file;
+  const known = { isReplacement: true };
+  const prepared = await core.prepareFile({ brandId: mark.brandId, bytes, name, known }, waiter);
+  if (!('mark' in prepared)) throw new Error('A replacement is never taken for a mark of its own');
+  return withTransaction(pool, async (tx) => {
+    const replaced = await replaceOriginal(tx, mark.id, basedOn, prepared.mark, scaleRecipe);
+    await addJob(tx, 'lookAt', mark.id);
+    return replaced;
+  });
 }
 
 async function storePrepared(pool: pg.Pool, brandId: string, prepared: PreparedMark): Promise<TakenIn> {

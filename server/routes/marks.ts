@@ -20,6 +20,7 @@ import {
   changeMark,
   eraseMark,
   findMark,
+  listFormerOriginals,
   listMarks,
   listRemoved,
   removeMark,
@@ -27,8 +28,9 @@ import {
   saveRecipe,
   stepHistory,
 } from '../store/marks';
-import { takeIn, takeInMade } from '../takeIn';
+import { takeIn, takeInMade, takeNewOriginal } from '../takeIn';
 import { limitBody, limitDrawn, limitJson, readJson } from './readJson';
+import { attachment, sendBlob } from './respond';
 
 /** While a control moves a recipe is saved every moment: only the last one is looked at. */
 const LOOK_AFTER_MS = 1500;
@@ -75,6 +77,27 @@ export function markRoutes({ pool, core }: AppDeps) {
         if (c.req.query('forGood') === '1') await withTransaction(pool, (tx) => eraseMark(tx, id));
         else await removeMark(pool, id);
         return c.body(null, 204);
+      })
+      .post(paths.markOriginal(':id'), limitUpload, async (c) => {
+        const mark = await findMark(pool, asId(c.req.param('id'), 'mark'));
+        const basedOn = Number(c.req.query('basedOn'));
+        if (!Number.isInteger(basedOn))
+          throw new CoreError('request/invalid', 'The request does not say which revision it is based on.');
+        const name = cleanName(c.req.query('name'));
+        const bytes = new Uint8Array(await c.req.arrayBuffer());
+        return c.json(await takeNewOriginal({ pool, core }, mark, { bytes, name, basedOn }, personOf(c)));
+      })
+      .get(paths.formerOriginals(':id'), async (c) => {
+        const { id } = await findMark(pool, asId(c.req.param('id'), 'mark'));
+        const listed = await listFormerOriginals(pool, id);
+        return c.json(listed.map(({ id: own, name, replacedAt }) => ({ id: own, name, replacedAt })));
+      })
+      .get(`${paths.formerOriginals(':id')}/:former`, async (c) => {
+        const { id } = await findMark(pool, asId(c.req.param('id'), 'mark'));
+        const former = (await listFormerOriginals(pool, id)).find((o) => String(o.id) === c.req.param('former'));
+        if (!former) throw new CoreError('store/not-found', 'There is no such original.');
+        c.header('Content-Disposition', attachment(former.name));
+        return sendBlob(c, pool, former.sha);
       })
       .post(paths.markReturn(':id'), async (c) =>
         c.json(await withTransaction(pool, (tx) => returnMark(tx, asId(c.req.param('id'), 'mark')))),

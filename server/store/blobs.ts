@@ -76,6 +76,7 @@ export function streamBlob(db: Db, sha: string, size: number): ReadableStream<Ui
 /** Who refers to blobs: a blob that none of them names is nobody's. */
 const REFERRERS = [
   'mark m where b.sha256 in (m.original_sha, m.working_sha, m.reduced_sha)',
+  'former_original o where o.original_sha = b.sha256',
   'recipe_revision r where r.thumbnail_sha = b.sha256',
   'ground g where g.blob_sha = b.sha256',
   'delivery d where d.zip_sha = b.sha256',

@@ -64,6 +64,7 @@ const toView = (r: MarkRow): MarkView => ({
   canRedo: r.redo_id !== null,
   reducedWidth: r.reduced_width,
   source: r.source,
+  sourceKey: r.working_sha.slice(0, 16),
 });
 
 const CARDS = `
@@ -295,6 +296,66 @@ export async function goToRevision(db: Db, markId: string, basedOn: number, revi
   return findMark(db, markId);
 }
 
+/**
+ * Gives a mark another original, whose pictures are ready; the one before is kept with it. The recipe goes on as it is
+ * carried over. In a transaction.
+ * @throws CoreError 'store/conflict' with the newer state when another revision is current by now
+ */
+export async function replaceOriginal(
+  db: Db,
+  markId: string,
+  basedOn: number,
+  ready: NewMark,
+  carryOver: (recipe: Recipe, across: number, down: number) => Recipe,
+): Promise<MarkView> {
+  const row = await lockMark(db, markId);
+  checkRevision(row, basedOn);
+  await db.query(
+    `insert into former_original (mark_id, original_sha, original_name, width, height)
+     select id, original_sha, original_name, width, height from mark where id = $1`,
+    [markId],
+  );
+  await db.query(
+    `update mark m set original_sha = $2, original_name = $3, working_sha = $4, reduced_sha = $5, width = $6,
+       height = $7, reduced_width = $8, found = $9, source = $10,
+       part = coalesce((select max(n.part) + 1 from mark n
+         where n.brand_id = m.brand_id and n.original_sha = $2 and n.id <> m.id), 0)
+     where m.id = $1`,
+    [
+      markId,
+      ready.originalSha,
+      ready.originalName,
+      ready.workingSha,
+      ready.reducedSha,
+      ready.width,
+      ready.height,
+      ready.reducedWidth,
+      JSON.stringify(ready.found),
+      ready.source,
+    ],
+  );
+  const recipe = carryOver(readRecipe(row.recipe), ready.width / row.width, ready.height / row.height);
+  await addRevision(db, markId, basedOn, recipe, `Replace the original by ${ready.originalName}`.slice(0, 200));
+  return findMark(db, markId);
+}
+
+/** Originals that were replaced, the last one first. */
+export async function listFormerOriginals(
+  db: Db,
+  markId: string,
+): Promise<{ id: number; name: string; sha: string; replacedAt: string }[]> {
+  const { rows } = await db.query<{ id: string; original_name: string; original_sha: string; replaced_at: Date }>(
+    'select id, original_name, original_sha, replaced_at from former_original where mark_id = $1 order by id desc',
+    [markId],
+  );
+  return rows.map((r) => ({
+    id: Number(r.id),
+    name: r.original_name,
+    sha: r.original_sha,
+    replacedAt: r.replaced_at.toISOString(),
+  }));
+}
+
 /** What somebody saw who looked at a revision. */
 export interface Look {
   readonly findings: readonly Finding[];
@@ -387,7 +448,8 @@ export async function returnMark(db: Db, id: string): Promise<MarkView> {
  */
 export async function eraseMark(db: Db, id: string): Promise<void> {
   const { rows } = await db.query<{ own: string[]; sources: string[] }>(
-    `select array[m.original_sha, m.working_sha, m.reduced_sha] as sources,
+    `select array[m.original_sha, m.working_sha, m.reduced_sha]
+         || array(select o.original_sha from former_original o where o.mark_id = m.id) as sources,
        array(select d.zip_sha from delivery d where d.mark_id = m.id and d.zip_sha is not null)
          || array(select f.blob_sha from delivered_file f join delivery d on d.id = f.delivery_id where d.mark_id = m.id)
          || array(select r.thumbnail_sha from recipe_revision r where r.mark_id = m.id and r.thumbnail_sha is not null)

@@ -1,6 +1,6 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { paths } from '../../contract/paths';
-import type { ErrorBody, HistoryEntry, MarkView } from '../../contract/views';
+import type { ErrorBody, FormerOriginal, HistoryEntry, MarkView } from '../../contract/views';
 import { decodePicture } from '../../codecs/decodePicture';
 import { drawMark, onGround, pngOf, ring } from '../support/pictures';
 import { type TestApp, createTestApp } from '../support/testApp';
@@ -110,4 +110,35 @@ it('notes of source and permission are kept, and a day that is none is refused',
   expect((await change({ ...notes, until: '31 March' }, current.details + 1)).status).toBe(400);
   expect((await change({ source: 'x' }, current.details + 1)).status).toBe(400);
   expect((await read()).notes).toEqual(notes);
+});
+
+describe('a newer file for the original', () => {
+  const larger = () => onGround(drawMark(320, 280, ring(160, 140, 120, 72), [90, 20, 20]), [250, 250, 240]);
+  const replace = async (bytes: Uint8Array, name = 'badge-2.png', basedOn = mark.revision) =>
+    app.call('POST', `${paths.markOriginal(mark.id)}?name=${name}&basedOn=${basedOn}`, bytes);
+
+  it('takes its place, the recipe carried over to its size, and the old one is kept', async () => {
+    mark = await read();
+    const { stages } = mark.recipe;
+    const areas = [{ x: 80, y: 70, decision: 'solid' }];
+    const recipe = { ...mark.recipe, stages: { ...stages, cutOut: { ...stages.cutOut, areas } } };
+    mark = await app.json('PUT', paths.markRecipe(mark.id), { basedOn: mark.revision, why: 'Solid', recipe });
+    const before = Buffer.from(await (await app.call('GET', paths.markOriginal(mark.id))).arrayBuffer());
+    const answer = await replace(await pngOf(larger()));
+    expect(answer.status).toBe(200);
+    const replaced = (await answer.json()) as MarkView;
+    expect(replaced).toMatchObject({ width: 320, height: 280, originalName: 'badge-2.png', name: mark.name });
+    expect(replaced.recipe.stages.cutOut.areas).toEqual([{ x: 160, y: 140, decision: 'solid' }]);
+    expect((await list())[0].why).toBe('Replace the original by badge-2.png');
+    const [former] = await app.json<FormerOriginal[]>('GET', paths.formerOriginals(mark.id));
+    const kept = await app.call('GET', `${paths.formerOriginals(mark.id)}/${former.id}`);
+    expect(Buffer.from(await kept.arrayBuffer()).equals(before)).toBe(true);
+    mark = replaced;
+  });
+  it('is refused when the mark was changed meanwhile or the file is none, and changes nothing then', async () => {
+    expect((await replace(await pngOf(larger()), 'late.png', mark.revision - 1)).status).toBe(409);
+    expect((await replace(new Uint8Array(9), 'none.png')).status).toBe(422);
+    expect((await app.call('POST', paths.markOriginal(mark.id), new Uint8Array(9))).status).toBe(400);
+    expect(await read()).toEqual({ ...(await read()), revision: mark.revision, originalName: 'badge-2.png' });
+  });
 });

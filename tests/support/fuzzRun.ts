@@ -93,12 +93,13 @@ function mutateJson(random: Random, value: unknown): string {
 /**
  * Sends changed files, odd recipes and odd bodies to a server of its own until the time is over, and looks after every
  * hundred whether a known mark's master is still the same to the byte.
+ * @param restMs  how long the server rests before its memory is looked at: idle threads end after a minute
  */
 export async function fuzzRun(
   database: pg.ClientConfig,
   mostMs: number,
   seed: number,
-  mostInputs = Infinity,
+  restMs = 0,
 ): Promise<FuzzReport> {
   const random = seededRandom(seed);
   const server: TestServer = await startServer(database);
@@ -153,6 +154,7 @@ export async function fuzzRun(
   };
   const before = await master();
   const memory = () => readMemory(server.child.pid as number);
+  const rest = () => new Promise((r) => setTimeout(r, restMs));
 
   const oneFile = async () => {
     inputs.files++;
@@ -242,7 +244,7 @@ export async function fuzzRun(
   const count = () => inputs.files + inputs.recipes + inputs.bodies;
   let warm: number | null = null;
   try {
-    while (Date.now() < until && count() < mostInputs && server.child.exitCode === null) {
+    while (Date.now() < until && server.child.exitCode === null) {
       await Promise.all(
         Array.from({ length: 8 }, async () => {
           for (let k = 0; k < 12; k++) await pick(random, [oneFile, oneBody, oneBody])();
@@ -254,10 +256,19 @@ export async function fuzzRun(
       );
       if (Buffer.compare(await master(), before) !== 0)
         faults.push(`the known mark is another one after ${count()} inputs`);
-      warm ??= memory();
+      if (warm === null) {
+        await rest();
+        warm = memory();
+      }
     }
     if (server.child.exitCode !== null) faults.push(`the server ended after ${count()} inputs`);
-    return { inputs, statuses, slowestMs: Math.round(slowestMs), faults, memoryMb: [warm ?? memory(), memory()] };
+    return {
+      inputs,
+      statuses,
+      slowestMs: Math.round(slowestMs),
+      faults,
+      memoryMb: [warm ?? memory(), await rest().then(memory)],
+    };
   } finally {
     await client.end();
     await stopServer(server);

@@ -50,6 +50,7 @@ export const markView = (change: Partial<MarkView> = {}): MarkView => ({
   canRedo: false,
   source: 'picture',
   reducedWidth: 900,
+  sourceKey: 'k1',
   ...change,
 });
 

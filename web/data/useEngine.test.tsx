@@ -161,6 +161,6 @@ describe('a large picture', () => {
 it('a drawing is opened as one, at the reduction that its size asks for', async () => {
   run(markView({ source: 'drawing', width: 2400, height: 1200, reducedWidth: 800 }));
   expect(FakeWorker.all[0].last('open').request).toMatchObject({
-    source: { kind: 'drawing', url: '/api/marks/m1/drawing.json', reduction: 3 },
+    source: { kind: 'drawing', url: '/api/marks/m1/drawing.json?of=k1', reduction: 3 },
   });
 });

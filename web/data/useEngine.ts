@@ -36,8 +36,10 @@ const startWorker = () =>
   );
 
 function sourceOf(mark: MarkView, size: 'working' | 'reduced', reduction: number): WorkSource {
-  const url = mark.source === 'drawing' ? paths.markDrawing(mark.id) : paths.markPicture(mark.id, size);
-  return { key: `${mark.id}-${size}`, kind: mark.source, url, reduction };
+  const path = mark.source === 'drawing' ? paths.markDrawing(mark.id) : paths.markPicture(mark.id, size);
+  // Pictures are kept by the browser for ever, so another original has another address.
+  const url = `${path}?of=${mark.sourceKey}`;
+  return { key: `${mark.id}-${mark.sourceKey}-${size}`, kind: mark.source, url, reduction };
 }
 
 /**

@@ -27,7 +27,15 @@ export function BenchScreen() {
   if (!stage) return <Navigate to={`/marks/${markId}/${FIRST_STAGE}`} replace />;
   if (mark.error) return <Failed error={mark.error} onRetry={() => void mark.refetch()} />;
   if (!mark.data || !own || photos.isLoading) return <Waiting what="the mark" />;
-  return <OnTheBench key={mark.data.id} mark={mark.data} stage={stage} brand={own} photos={photos.data ?? NO_PHOTOS} />;
+  return (
+    <OnTheBench
+      key={`${mark.data.id} ${mark.data.sourceKey}`}
+      mark={mark.data}
+      stage={stage}
+      brand={own}
+      photos={photos.data ?? NO_PHOTOS}
+    />
+  );
 }
 
 const NO_PHOTOS: readonly GroundView[] = [];

@@ -1,10 +1,10 @@
-import { useMutation, useQueryClient } from '@tanstack/react-query';
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { Input, Popconfirm, Segmented } from 'antd';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import { paths } from '../../../../contract/paths';
-import type { MarkNotes, MarkView } from '../../../../contract/views';
-import { send } from '../../../data/http';
+import type { FormerOriginal, MarkNotes, MarkView } from '../../../../contract/views';
+import { send, upload } from '../../../data/http';
 import { markQuery } from '../../../data/queries';
 import { newerState, wordsFor } from '../../../messages';
 
@@ -32,6 +32,20 @@ export function OriginalPanel({ mark }: { mark: MarkView }) {
     onSuccess: async () => {
       await queries.invalidateQueries({ queryKey: ['marks'] });
       void navigate('/marks');
+    },
+  });
+  const former = useQuery({
+    queryKey: ['former', mark.id, mark.originalName],
+    queryFn: () => send<FormerOriginal[]>('GET', paths.formerOriginals(mark.id)),
+  });
+  const replace = useMutation({
+    mutationFn: (file: File) => {
+      const query = `?name=${encodeURIComponent(file.name)}&basedOn=${mark.revision}`;
+      return upload<MarkView>(`${paths.markOriginal(mark.id)}${query}`, file, new AbortController().signal);
+    },
+    onSuccess: (stored) => {
+      queries.setQueryData(markQuery(mark.id).queryKey, stored);
+      void queries.invalidateQueries({ queryKey: ['marks'] });
     },
   });
   const rename = () => {
@@ -94,6 +108,20 @@ export function OriginalPanel({ mark }: { mark: MarkView }) {
         <a href={paths.markOriginal(mark.id)} download>
           Download the original
         </a>
+        <label className="plain replace">
+          {replace.isPending ? 'Replacing…' : 'Replace by a newer file'}
+          <input
+            type="file"
+            className="visually-hidden"
+            aria-label="Newer file"
+            disabled={replace.isPending}
+            onChange={(e) => {
+              const file = e.target.files?.[0];
+              if (file) replace.mutate(file);
+              e.target.value = '';
+            }}
+          />
+        </label>
         <Popconfirm
           title="Remove this mark?"
           description="It can be brought back from Marks for 30 days."
@@ -106,9 +134,24 @@ export function OriginalPanel({ mark }: { mark: MarkView }) {
           </button>
         </Popconfirm>
       </div>
-      {(change.error ?? remove.error) && (
+      {replace.isSuccess && (
+        <p className="finding note">
+          <b>Replaced.</b> The recipe goes on with the newer file; History shows what changed.
+        </p>
+      )}
+      {(former.data?.length ?? 0) > 0 && (
+        <p className="small soft">
+          Before:{' '}
+          {former.data?.map((o) => (
+            <a key={o.id} href={`${paths.formerOriginals(mark.id)}/${o.id}`} download>
+              {o.name}
+            </a>
+          ))}
+        </p>
+      )}
+      {(change.error ?? remove.error ?? replace.error) && (
         <p className="finding" role="alert">
-          {wordsFor(change.error ?? remove.error)}
+          {wordsFor(change.error ?? remove.error ?? replace.error)}
         </p>
       )}
     </>
