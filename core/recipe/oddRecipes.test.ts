@@ -17,7 +17,7 @@ it('thousands of odd recipes are run or refused in words, and leave the next one
   const random = seededRandom(20_261);
   const before = known();
   const counts = { ran: 0, refused: 0 };
-  for (let n = 0; n < 1500; n++) {
+  for (let n = 0; n < 1000; n++) {
     const odd = oddRecipe(random);
     try {
       const recipe = readRecipe(odd);
@@ -35,6 +35,6 @@ it('thousands of odd recipes are run or refused in words, and leave the next one
   }
   expect(Buffer.compare(known(), before)).toBe(0);
   // Neither kind may be missing, else the test would say nothing.
-  expect(counts.ran).toBeGreaterThan(150);
-  expect(counts.refused).toBeGreaterThan(300);
+  expect(counts.ran).toBeGreaterThan(100);
+  expect(counts.refused).toBeGreaterThan(200);
 }, 120_000);
