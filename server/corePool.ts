@@ -55,6 +55,8 @@ export function createCorePool({ entry, database, memoryBytes = TASK_MEMORY_BYTE
     minThreads: 1,
     idleTimeout: 60_000,
     concurrentTasksPerWorker: 1,
+    // Waiting for work must not stop a thread's own clock: it lets go of what it kept, and of its connection.
+    atomics: 'disabled',
     workerData: { database },
   });
   const desk = createTaskDesk({ threads, memoryBytes });

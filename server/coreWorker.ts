@@ -5,6 +5,7 @@ import { setFlagsFromString } from 'node:v8';
 import { runInNewContext } from 'node:vm';
 import sharp from 'sharp';
 import { isCoreError } from '../core/errors';
+import { releaseMemory } from '../core/kernels/heap';
 import * as tasks from './coreTasks';
 import { asKnown } from './store/db';
 
@@ -31,6 +32,16 @@ sharp.concurrency(1);
 // Memory outside of the engine's own is given back when its owner is collected, which may be long after a large task.
 setFlagsFromString('--expose-gc');
 const collectGarbage = runInNewContext('gc') as () => void;
+/** A thread without work for so long keeps nothing of the last. */
+const IDLE_MS = 20_000;
+let idle: NodeJS.Timeout | undefined;
+
+function letGo(): void {
+  tasks.forgetAll();
+  releaseMemory();
+  collectGarbage();
+}
+
 /** Tasks that took more leave nothing behind. */
 const LARGE_BYTES = 200 * 1024 * 1024;
 
@@ -38,6 +49,7 @@ const LARGE_BYTES = 200 * 1024 * 1024;
 const answering =
   <A, T>(run: (host: tasks.TaskHost, task: A) => Promise<T>) =>
   async ({ task, flag, needsBytes }: Envelope<A>): Promise<Answer<T>> => {
+    clearTimeout(idle);
     try {
       const host = { db, shouldStop: () => Atomics.load(flag, 0) !== 0, needsBytes };
       return { ok: true, value: await run(host, task) };
@@ -48,10 +60,8 @@ const answering =
       tasks.forgetAll();
       throw error;
     } finally {
-      if (needsBytes > LARGE_BYTES) {
-        tasks.forgetAll();
-        collectGarbage();
-      }
+      if (needsBytes > LARGE_BYTES) letGo();
+      else idle = setTimeout(letGo, IDLE_MS).unref();
     }
   };
 

@@ -10,6 +10,7 @@ import {
   copyPartIn,
   ints,
   reals,
+  releaseMemory,
   roomFor,
   shorts,
   signedBytes,
@@ -153,6 +154,15 @@ describe('a kernel that goes wrong costs its own work and nothing of the next on
   });
   it('when it is given an address that nobody handed out', () => {
     expect(() => call([], [], 64, ({ k }) => k.fillBytes(64, 7, 4))).toThrow('a place in memory');
+  });
+  it('memory is given back when asked to, but not from under work', () => {
+    const before = memoryNow();
+    withHeap(8, () => {
+      releaseMemory();
+      expect(bytes(8).buffer).toBe(before);
+    });
+    releaseMemory();
+    expect(memoryNow()).not.toBe(before);
   });
   it('a fault that a person can mend leaves the memory as it is', () => {
     const before = memoryNow();

@@ -97,6 +97,11 @@ export function loadKernels(): void {
   openHeap();
 }
 
+/** Gives the kernels' memory back, for whoever will not need it for a while. Does nothing while anybody works there. */
+export function releaseMemory(): void {
+  if (!inside()) heap = null;
+}
+
 /**
  * Has the host find real memory for a part of the first `most` bytes, for whoever has a moment before they are needed:
  * on some machines a fresh page costs more than what is done on it. Does nothing while anybody works there.

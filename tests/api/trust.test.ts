@@ -2,6 +2,8 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { paths } from '../../contract/paths';
 import type { BrandView, DeliveryView, ErrorBody, MarkCard, MarkView, TakenIn } from '../../contract/views';
 import { collectBlobs } from '../../server/store/blobs';
+import { addBrand } from '../../server/store/brands';
+import { withTransaction } from '../../server/store/db';
 import { eraseOldMarks } from '../../server/store/marks';
 import { longestHold } from '../support/load';
 import { drawMark, onGround, pngOf, ring } from '../support/pictures';
@@ -378,4 +380,16 @@ describe('a delivery', () => {
     );
     expect(await app.waitFor((await make(pairs)).id)).toMatchObject({ state: 'ready' });
   });
+});
+
+it('a transaction that PostgreSQL rolled back by itself is an error, not a success', async () => {
+  const brandsNow = async () => (await app.json<BrandView[]>('GET', paths.brands)).length;
+  const before = await brandsNow();
+  const work = withTransaction(app.db.pool, async (tx) => {
+    await addBrand(tx, 'Never there', []);
+    await tx.query('select 1 / 0').catch(() => {});
+    return 'done';
+  });
+  await expect(work).rejects.toThrow('ended with ROLLBACK');
+  expect(await brandsNow()).toBe(before);
 });

@@ -1,5 +1,6 @@
 import { type ChildProcess, spawn } from 'node:child_process';
 import { join } from 'node:path';
+import { MEMORY_ENV } from '../../scripts/lib/steps.mjs';
 import { createTestDatabase, projectDir } from './testDatabase';
 
 export interface TestServer {
@@ -13,6 +14,7 @@ export function startServer(database: object, options: { demo?: boolean } = {}):
     stdio: ['ignore', 'pipe', 'inherit'],
     env: {
       ...process.env,
+      ...MEMORY_ENV,
       TASSEL_DATABASE: JSON.stringify(database),
       TASSEL_PORT: '0',
       TASSEL_DEMO: options.demo ? '1' : '0',
