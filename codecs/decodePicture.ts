@@ -74,8 +74,8 @@ export async function decodePicture(
   const damaged = (cause: unknown) =>
     new CoreError(
       'intake/damaged',
-      `${name} is damaged: ${whatIsWrong(cause)}. Ask for the file again, or open it where it came from and export it ` +
-        'anew as PNG.',
+      `${name} is damaged: ${whatIsWrong(cause)}. Ask for the file again, or open it where it came from and ` +
+        'export it anew as PNG.',
       details,
       { cause },
     );

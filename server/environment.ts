@@ -45,7 +45,8 @@ export async function openEnvironment(): Promise<Environment> {
     statement_timeout: STATEMENT_MS,
     keepAlive: true,
   });
-  pool.on('connect', (client) => client.on('error', () => {})); // reported by the pool; without a listener Node would end
+  // The pool reports it; without a listener Node would end.
+  pool.on('connect', (client) => client.on('error', () => {}));
   pool.on('error', (error) => log.warn({ err: error }, 'a database connection was lost'));
   await migrate(pool, join(here, 'migrations'));
   const memoryBytes = env.TASSEL_MEMORY_MB ? Number(env.TASSEL_MEMORY_MB) * 1024 * 1024 : undefined;

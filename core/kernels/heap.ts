@@ -130,7 +130,8 @@ export const roomFor = (...bytes: number[]): number => bytes.reduce((sum, b) => 
 /**
  * Runs work that may ask for arrays in the kernels' memory, so many bytes in all at any time. All of them end with it:
  * what is to stay is copied first. A kernel that breaks off or writes beyond an array costs the work under way and the
- * whole memory: the next work gets a fresh one. Within such work no more than what was asked for at its beginning is at hand.
+ * whole memory: the next work gets a fresh one. Within such work no more than what was asked for at its beginning is at
+ * hand.
  * @throws CoreError 'memory/too-little' when so much memory cannot be had
  */
 export function withHeap<T>(bytes: number, work: () => T): T {

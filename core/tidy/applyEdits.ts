@@ -24,7 +24,9 @@ export interface EditScene {
   readonly onto: Projective;
 }
 
-/** What all but the newest edits came to, by the cut-out that they were made to: a stroke more then costs that stroke. */
+/**
+ * What all but the newest edits came to, by the cut-out that they were made to: a stroke more then costs that stroke.
+ */
 const remembered = new WeakMap<Raster, { keys: readonly string[]; data: Uint8Array; within: RectPx }>();
 
 /** Applies edits one after another, in place. @returns where alone anything is visible afterwards */
@@ -93,7 +95,8 @@ function put(data: Uint8Array, i: number, colour: readonly number[], alpha: numb
 
 /**
  * Makes solid what the picture shows. Of a pixel C = αF + (1−α)B the artwork F is there already; the rest of it comes
- * back as well, so that covered whole the pixel is C itself: no colour is invented at the edge of what was solid before.
+ * back as well, so that covered whole the pixel is C itself: no colour is invented at the edge of what was solid
+ * before.
  */
 function bringBack(raster: Raster, original: Raster, covered: Covered): void {
   const { data } = raster;

@@ -123,7 +123,9 @@ function coverSegment({ from, to }: { from: Dab; to: Dab }, hardness: number, bo
   }
 }
 
-/** How much a brush covers so far inside its edge. A hard one fades over the pixel on its edge, a soft one from within. */
+/**
+ * How much a brush covers so far inside its edge. A hard one fades over the pixel on its edge, a soft one from within.
+ */
 function fade(inside: number, radius: number, hardness: number): number {
   const over = Math.max(1, radius * (1 - hardness));
   const start = Math.min(over, 1) / 2;

@@ -1,6 +1,6 @@
 /**
- * A round brush drawn over the artwork: rubs out; brings back what the cut-out made; makes solid what the picture shows,
- * or open what has the ground's colour.
+ * A round brush drawn over the artwork: rubs out; brings back what the cut-out made; makes solid what the picture
+ * shows, or open what has the ground's colour.
  */
 export interface BrushEdit {
   readonly kind: 'rub' | 'back' | 'solid' | 'open';
@@ -13,8 +13,8 @@ export interface BrushEdit {
 }
 
 /**
- * An outline drawn round a part: what lies in it becomes solid as the picture shows it, or open where it has the ground's
- * colour, or is covered with a colour.
+ * An outline drawn round a part: what lies in it becomes solid as the picture shows it, or open where it has the
+ * ground's colour, or is covered with a colour.
  */
 export interface OutlineEdit {
   readonly kind: 'solid' | 'open' | 'cover';

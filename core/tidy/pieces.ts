@@ -168,8 +168,8 @@ const SPECK_SHARE = 0.004;
 const CLEAR_STEP = 2.5;
 
 /**
- * The size that parts specks from the mark: in the widest gap, by ratio, of all pieces' sizes in order, where there is a
- * clear one below what a detail of the mark would have.
+ * The size that parts specks from the mark: in the widest gap, by ratio, of all pieces' sizes in order, where there is
+ * a clear one below what a detail of the mark would have.
  */
 export function proposeLimit(areas: readonly number[]): SpeckLimit {
   const sorted = [...areas].sort((a, b) => a - b);

@@ -7,7 +7,9 @@ const SOLID = 128;
 const INSIDE_PX = 4;
 /** Edge pixels beside a pocket are part of its rim. */
 const RIM_PX = 2;
-/** An area drawn round is taken for a pocket when at least so much of what is clear in it lies between the mark's walls. */
+/**
+ * An area drawn round is taken for a pocket when at least so much of what is clear in it lies between the mark's walls.
+ */
 const POCKET_SHARE = 0.5;
 
 /** A picture seen row by row, or column by column. */
@@ -36,9 +38,9 @@ function linesOf({ width, height, data }: Raster, { box, share }: Covered, isDow
 }
 
 /**
- * What an outline or stroke means that was drawn round a part of the mark which the ground's colour runs into, such as a
- * door: what lies between the mark's own walls, from the one to the other, and ends where they end, to the fraction of a
- * pixel. Where little of it lies between walls the outline is meant as it was drawn.
+ * What an outline or stroke means that was drawn round a part of the mark which the ground's colour runs into, such as
+ * a door: what lies between the mark's own walls, from the one to the other, and ends where they end, to the fraction
+ * of a pixel. Where little of it lies between walls the outline is meant as it was drawn.
  */
 export function pocketOf(raster: Raster, covered: Covered): Covered {
   const across = between(linesOf(raster, covered, false));

@@ -5,11 +5,11 @@ const MOST_PLACES = 100;
 const LEAST_TOLERANCE_PX = 0.15;
 
 /**
- * A stroke's places as a hand drew them, thinned to those that matter: none of the others is farther from the line between
- * its neighbours than a small share of the brush's size. Places to a tenth of a pixel, pressure to a hundredth.
+ * A stroke's places as a hand drew them, thinned to those that matter: none of the others is farther from the line
+ * between its neighbours than a small share of the brush's size. Places to a tenth of a pixel, pressure to a hundredth.
  * @param points  x, y, pressure, and so on
- * @see D. Douglas and T. Peucker, "Algorithms for the reduction of the number of points required to represent a digitized
- *   line or its caricature", 1973
+ * @see D. Douglas and T. Peucker, "Algorithms for the reduction of the number of points required to represent a
+ *   digitized line or its caricature", 1973
  */
 export function simplifyStroke({ size, points, ...rest }: BrushEdit): BrushEdit {
   const at = (k: number) => points.slice(3 * k, 3 * k + 3);

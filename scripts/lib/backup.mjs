@@ -61,7 +61,8 @@ const isBackup = (file) => {
 /**
  * Brings back what a backup holds. What the database held before stays under another name; when anything is wrong with
  * the backup, nothing changes.
- * @returns how many marks and blobs came back, and under which name the former state stays, or null where there was none
+ * @returns how many marks and blobs came back, and under which name the former state stays, or null where there was
+ *   none
  */
 export function bringBack(where, file) {
   if (!existsSync(file)) throw new Error(`There is no file ${file}.`);

@@ -76,12 +76,15 @@ export function warnOfFullDisk(folder, readDisk = statfsSync) {
   const { bavail, bsize } = readDisk(folder);
   const free = bavail * bsize;
   if (free >= LITTLE_DISK_BYTES) return null;
-  const line = `The disk is nearly full: ${(free / 1024 ** 3).toFixed(1)} GB are free in ${folder}. Make room, or files cannot be stored.`;
+  const left = `${(free / 1024 ** 3).toFixed(1)} GB are free in ${folder}`;
+  const line = `The disk is nearly full: ${left}. Make room, or files cannot be stored.`;
   say(line);
   return line;
 }
 
-/** Does something with the application's own database and the file named on the command line, and says what came of it. */
+/**
+ * Does something with the application's own database and the file named on the command line, and says what came of it.
+ */
 export async function withApplicationDatabase(usage, work) {
   const file = process.argv[2];
   try {

@@ -123,8 +123,8 @@ const inTime = (work: Promise<unknown>, mostMs: number): Promise<void> =>
   ]);
 
 /**
- * Files are made one delivery at a time for each thread that the queue may have: two would only take each other's master
- * out of the thread's memory. What a screen waits for has places of its own.
+ * Files are made one delivery at a time for each thread that the queue may have: two would only take each other's
+ * master out of the thread's memory. What a screen waits for has places of its own.
  */
 async function runQueues(deps: RunnerDeps, lockKey: string, log: Logger): Promise<Runner[]> {
   const { pool, core } = deps;

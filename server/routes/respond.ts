@@ -9,8 +9,8 @@ export const attachment = (name: string) =>
   `attachment; filename="${name.replace(/[^\x20-\x7e]|["\\]/g, '_')}"; filename*=UTF-8''${encodeURIComponent(name)}`;
 
 /**
- * A blob piece by piece, of its own media type or a given one, which no browser is to guess anew. Its tag is its content:
- * who has it already is told so.
+ * A blob piece by piece, of its own media type or a given one, which no browser is to guess anew. Its tag is its
+ * content: who has it already is told so.
  */
 export async function sendBlob(c: Context, db: Db, sha: string, mediaType?: string): Promise<Response> {
   const tag = `"${sha}"`;

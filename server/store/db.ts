@@ -7,7 +7,9 @@ export type Db = pg.Pool | pg.PoolClient;
 export const UNIQUE_VIOLATION = '23505';
 export const INVALID_TEXT = '22P02';
 const FOREIGN_KEY_VIOLATION = '23503';
-/** Operator intervention: the server ends, or has just started and takes no connection yet; or it has no more to give. */
+/**
+ * Operator intervention: the server ends, or has just started and takes no connection yet; or it has no more to give.
+ */
 const ENDING = ['57P01', '57P02', '57P03', '53300'];
 const DISK_FULL = '53100';
 /** What the system says of a connection that is gone or cannot be made. */

@@ -58,7 +58,9 @@ export async function addDelivery(
   return rows[0].id;
 }
 
-/** Has an ended delivery made again. In a transaction. @returns false when it is not one that failed or was cancelled */
+/**
+ * Has an ended delivery made again. In a transaction. @returns false when it is not one that failed or was cancelled
+ */
 export async function retryDelivery(db: Db, id: string): Promise<boolean> {
   const { rowCount } = await db.query(
     "update delivery set state = 'waiting', done_count = 0, error = null, finished_at = null " +

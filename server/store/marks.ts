@@ -68,7 +68,8 @@ const toView = (r: MarkRow): MarkView => ({
 });
 
 const CARDS = `
-  select m.id, m.brand_id, m.name, m.kind, m.state, m.details, m.notes, m.original_name, m.width, m.height, m.revision_id,
+  select m.id, m.brand_id, m.name, m.kind, m.state, m.details, m.notes, m.original_name, m.width, m.height,
+    m.revision_id,
     m.created_at, m.updated_at, m.removed_at, r.findings, r.variant_count
   from mark m join recipe_revision r on r.id = m.revision_id`;
 const MARKS = `
@@ -428,7 +429,9 @@ export async function removeMark(db: Db, id: string): Promise<void> {
   if (!rowCount) oneRow([], 'mark');
 }
 
-/** Brings a removed mark back. In a transaction. @throws CoreError 'store/not-found' when there is none to bring back */
+/**
+ * Brings a removed mark back. In a transaction. @throws CoreError 'store/not-found' when there is none to bring back
+ */
 export async function returnMark(db: Db, id: string): Promise<MarkView> {
   // The same file may have been taken in again meanwhile: then this is one more mark of it.
   const { rowCount } = await db.query(
@@ -451,7 +454,8 @@ export async function eraseMark(db: Db, id: string): Promise<void> {
     `select array[m.original_sha, m.working_sha, m.reduced_sha]
          || array(select o.original_sha from former_original o where o.mark_id = m.id) as sources,
        array(select d.zip_sha from delivery d where d.mark_id = m.id and d.zip_sha is not null)
-         || array(select f.blob_sha from delivered_file f join delivery d on d.id = f.delivery_id where d.mark_id = m.id)
+         || array(select f.blob_sha from delivered_file f join delivery d on d.id = f.delivery_id
+              where d.mark_id = m.id)
          || array(select r.thumbnail_sha from recipe_revision r where r.mark_id = m.id and r.thumbnail_sha is not null)
          || array(select p.blob_sha from picture p where p.source_sha in (m.working_sha, m.reduced_sha)) as own
      from mark m where m.id = $1 for update`,

@@ -14,7 +14,9 @@ export interface KeptPicture {
 /** The master at full size; trimmed at card size; or small on its own grid, so that two of them lie on one another. */
 export type PictureKind = 'master' | 'thumbnail' | 'whole';
 
-/** What a picture was made from: its kind, the source's content and all stage settings, each with its stage's version. */
+/**
+ * What a picture was made from: its kind, the source's content and all stage settings, each with its stage's version.
+ */
 export const pictureKey = (kind: PictureKind, sourceSha: string, stages: StageValues): string =>
   createHash('sha256')
     .update(JSON.stringify([PICTURE_VERSION, kind, sourceSha, stages]))

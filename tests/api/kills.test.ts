@@ -2,7 +2,7 @@ import { expect, it } from 'vitest';
 import { killRun } from '../support/killRun';
 
 // `npm run kills -- 200` does this for longer.
-it('server or database killed at random moments: nothing acknowledged is lost, nothing is half there, every job ends', async () => {
+it('server or database killed at random: nothing acknowledged is lost or half there, every job ends', async () => {
   const { kills, acknowledged, faults, deliveries } = await killRun(6, 3);
   expect(faults).toEqual([]);
   expect(kills.server + kills.database).toBe(6);

@@ -331,7 +331,8 @@ describe('a delivery', () => {
   it('that was begun too often ends as failed and can be tried again', async () => {
     const mark = await newMark();
     const { rows } = await app.db.pool.query(
-      "insert into delivery (mark_id, revision_id, file_count, zip_name, state) values ($1, $2, 3, 'x.zip', 'making') returning id",
+      `insert into delivery (mark_id, revision_id, file_count, zip_name, state)
+       values ($1, $2, 3, 'x.zip', 'making') returning id`,
       [mark.id, mark.revision],
     );
     const abandoned = rows[0].id as string;

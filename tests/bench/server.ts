@@ -196,7 +196,8 @@ async function runners(server: TestServer, database: object): Promise<void> {
   second.kill('SIGTERM');
   await new Promise((r) => second.once('exit', r));
   say(
-    `\nDeliveries of three files a minute: ${one.toFixed(0)} by one runner, ${two.toFixed(0)} by two (${(two / one).toFixed(2)} times)`,
+    `\nDeliveries of three files a minute: ${one.toFixed(0)} by one runner, ` +
+      `${two.toFixed(0)} by two (${(two / one).toFixed(2)} times)`,
   );
 }
 

@@ -29,7 +29,8 @@ async function corpus(): Promise<[name: string, bytes: Uint8Array][]> {
   const raw = { raw: { width: 90, height: 70, channels: 4 as const } };
   const svg =
     '<svg xmlns="http://www.w3.org/2000/svg" width="90" height="70" viewBox="0 0 90 70"><defs></defs>' +
-    '<g transform="translate(3 4) scale(.9)"><path fill="#1f5a45" fill-rule="evenodd" d="M10 10h60v40h-60zM20 20h20v10h-20z"/>' +
+    '<g transform="translate(3 4) scale(.9)"><path fill="#1f5a45" fill-rule="evenodd" ' +
+    'd="M10 10h60v40h-60zM20 20h20v10h-20z"/>' +
     '<circle cx="70" cy="50" r="9" fill="rgb(200, 20, 30)"/></g></svg>';
   return [
     ['a.png', await pngOf(badge)],

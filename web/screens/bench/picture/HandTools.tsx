@@ -36,8 +36,8 @@ interface BrushProps extends SurfaceProps {
 }
 
 /**
- * Where a brush draws: its way shows at once on a canvas of its own, and stays there until the picture shows what came of
- * it. Hold Shift for a straight line from the last place.
+ * Where a brush draws: its way shows at once on a canvas of its own, and stays there until the picture shows what came
+ * of it. Hold Shift for a straight line from the last place.
  */
 export function BrushSurface({ label, view, brush, scale, settled, colour, onStroke }: BrushProps) {
   const canvas = useRef<HTMLCanvasElement>(null);
@@ -127,8 +127,8 @@ const CLOSE_PX = 10;
 const LEAST_STEP_PX = 2.5;
 
 /**
- * Where an outline is drawn: freely in one go, or corner by corner with presses, closed by a press on the first corner or
- * by Enter. Backspace takes the last corner back.
+ * Where an outline is drawn: freely in one go, or corner by corner with presses, closed by a press on the first corner
+ * or by Enter. Backspace takes the last corner back.
  */
 export function OutlineSurface({ label, view, onLoop }: OutlineProps) {
   const [corners, setCorners] = useState<readonly Place[]>([]);

@@ -37,13 +37,14 @@ export function PieceMarks({ facts, tools, onFlip }: Props) {
         const at = onScreen(piece);
         const size = Math.round(piece.areaPx * 10) / 10;
         const isStretching = facts.stretchers.some((s) => s.x === piece.x && s.y === piece.y);
+        const what = `${size} px${isStretching ? ', widens the extents' : ''}`;
         return (
           <button
             key={`${piece.x},${piece.y}`}
             type="button"
             className={`piece-ring${piece.dropped ? ' is-dropped' : ''}${isStretching ? ' is-stretching' : ''}`}
             style={{ left: at.x, top: at.y }}
-            title={`${size} px${isStretching ? ', widens the extents' : ''}. ${piece.dropped ? 'Dropped: press to keep.' : 'Press to drop.'}`}
+            title={`${what}. ${piece.dropped ? 'Dropped: press to keep.' : 'Press to drop.'}`}
             aria-label={`Piece of ${size} px, ${piece.dropped ? 'dropped' : 'kept'}`}
             onClick={() => onFlip(piece)}
           />

@@ -1,6 +1,8 @@
 import { useEffect, useState } from 'react';
 
-/** Whether the space bar is held, which shows the original for as long; not while somebody writes or presses a button. */
+/**
+ * Whether the space bar is held, which shows the original for as long; not while somebody writes or presses a button.
+ */
 export function usePeek(): boolean {
   const [isHeld, setHeld] = useState(false);
   useEffect(() => {
