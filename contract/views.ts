@@ -60,6 +60,9 @@ export interface MarkNotes {
   readonly until: string | null;
 }
 
+/** How long a removed mark can be brought back. */
+export const RETURN_DAYS = 30;
+
 export interface MarkCard {
   readonly id: string;
   readonly brandId: string;

@@ -3,11 +3,14 @@ import type { Logger } from 'pino';
 import type { CorePool } from './corePool';
 import type { DeliveryEvents } from './deliveryEvents';
 import type { JobRunner } from './jobs/runner';
+import type { PictureMaker } from './sources';
 
 /** What routes work with. */
 export interface AppDeps {
   readonly pool: pg.Pool;
   readonly core: CorePool;
+  /** One for the whole process, so that nobody makes what somebody else is just making. */
+  readonly pictures: PictureMaker;
   /** Null where another process runs the jobs. */
   readonly jobs: Pick<JobRunner, 'isRunning'> | null;
   readonly events: DeliveryEvents;

@@ -3,6 +3,7 @@ import { fileURLToPath } from 'node:url';
 import pg from 'pg';
 import { type Logger, pino } from 'pino';
 import { type CorePool, createCorePool } from './corePool';
+import { type PictureMaker, createPictureMaker } from './sources';
 import { isDatabaseAway } from './store/db';
 import { ensureDatabase } from './store/ensureDatabase';
 import { migrate } from './store/migrate';
@@ -24,6 +25,7 @@ export const settings = {
 export interface Environment {
   readonly pool: pg.Pool;
   readonly core: CorePool;
+  readonly pictures: PictureMaker;
   readonly log: Logger;
   /** Ends threads and connections. */
   close(): Promise<void>;
@@ -56,6 +58,7 @@ export async function openEnvironment(): Promise<Environment> {
   return {
     pool,
     core,
+    pictures: createPictureMaker({ pool, core }),
     log,
     close: async () => {
       await core.close();

@@ -11,13 +11,13 @@ import { seedDemo } from './seed';
 /** How long running requests may take to end when the server is told to. */
 const END_MS = 8_000;
 
-const { pool, core, log, close } = await openEnvironment();
+const { pool, core, pictures, log, close } = await openEnvironment();
 const { database, webDir } = settings;
 if (settings.hasDemo) await seedDemo({ pool, core }, log);
-const jobs = settings.runsJobs ? await startJobs({ pool, core, database }, log) : null;
+const jobs = settings.runsJobs ? await startJobs({ pool, core, pictures, database }, log) : null;
 const events = await listenForDeliveries(database, log);
 const hasPage = existsSync(join(webDir, 'index.html'));
-const app = createApp({ pool, core, jobs, events, log, webDir: hasPage ? webDir : null });
+const app = createApp({ pool, core, pictures, jobs, events, log, webDir: hasPage ? webDir : null });
 
 const server = serve({ fetch: app.fetch, hostname: settings.host, port: settings.port }, (info) => {
   process.stdout.write(`listening on http://${settings.host}:${info.port}\n`);

@@ -2,8 +2,8 @@
 import { onStop, openEnvironment, settings } from './environment';
 import { startJobs } from './jobs/runner';
 
-const { pool, core, log, close } = await openEnvironment();
-const jobs = await startJobs({ pool, core, database: settings.database }, log);
+const { pool, core, pictures, log, close } = await openEnvironment();
+const jobs = await startJobs({ pool, core, pictures, database: settings.database }, log);
 process.stdout.write('running jobs\n');
 
 onStop(async () => {

@@ -185,6 +185,11 @@ describe('the browser’s worker', () => {
     ])
       expect(await ask<'probe'>({ type: 'probe', values: flat, x, y })).toBeNull();
   });
+  it('tells the solid colour beside an outline, and nothing where none is', async () => {
+    const around = (x: number, y: number) => [x, y, x + 6, y, x + 6, y + 6, x, y + 6];
+    expect(await ask<'beside'>({ type: 'beside', values: flat, points: around(52, 97) })).toBe('#1f5a45');
+    expect(await ask<'beside'>({ type: 'beside', values: flat, points: around(2, 2) })).toBeNull();
+  });
   it('draws every variant trimmed, at the size of the full picture', async () => {
     await openPicture('half', badge, 2);
     const variants = await ask<'variants'>({ type: 'variants', recipe, palette: [], grounds: [white, black] });

@@ -2,6 +2,7 @@ import { type Artwork, artworkOfDrawing, artworkOfRaster } from '../core/artwork
 import { readDrawing } from '../core/artwork/readDrawing';
 import { hexFromRgb } from '../core/colour/hex';
 import { CoreError, isCoreError } from '../core/errors';
+import { invertProjective } from '../core/geometry/projective';
 import type { RectPx } from '../core/params';
 import { cropRaster } from '../core/raster/cropRaster';
 import { findExtents } from '../core/raster/extents';
@@ -9,6 +10,7 @@ import { extentsOf } from '../core/recipe/makeFile';
 import { type MasterResult, type RunOptions, cutOutFacts, makeVariant, runStages } from '../core/recipe/runRecipe';
 import { createStageCache } from '../core/recipe/stageCache';
 import { type StageId, stageIds } from '../core/stages';
+import { colourBeside } from '../core/tidy/colourBeside';
 import { greyFrom, toBead, toBitmap } from './bitmaps';
 import { decodePng } from './decodePng';
 import { findCandidates } from './findCandidates';
@@ -80,6 +82,10 @@ async function answer(request: Request, stop?: SharedArrayBuffer): Promise<Answe
     case 'candidates': {
       const value = await findCandidates(artwork, request.values, run);
       return { value, transfer: value.sheet ? [value.sheet] : [] };
+    }
+    case 'beside': {
+      const { raster, toWorking } = runStages(artwork, request.values, run).master;
+      return { value: colourBeside(raster, request.points, invertProjective(toWorking)), transfer: [] };
     }
     case 'probe':
       return { value: probe(artwork, request, run), transfer: [] };

@@ -33,6 +33,8 @@ export type Request =
     }
   | { readonly type: 'matte'; readonly values: StageValues; readonly open: StageId | null }
   | { readonly type: 'candidates'; readonly values: StageValues }
+  /** The commonest solid colour of the master beside an outline, working-picture px: x, y and so on. */
+  | { readonly type: 'beside'; readonly values: StageValues; readonly points: readonly number[] }
   | { readonly type: 'probe'; readonly values: StageValues; readonly x: number; readonly y: number }
   | {
       readonly type: 'variants';
@@ -124,6 +126,7 @@ export interface Answers {
   stages: StagesDone;
   matte: ImageBitmap;
   candidates: Candidates;
+  beside: string | null;
   probe: Probe | null;
   variants: readonly VariantDone[];
   /** The master's pixels, straight alpha: for checks that screen and file agree. */

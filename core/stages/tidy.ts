@@ -8,10 +8,10 @@ import type { Raster } from '../raster/raster';
 import { applyEdits, pieceAt } from '../tidy/applyEdits';
 import { coverLoops } from '../tidy/coverage';
 import { type Edit, isEdit, isLoop } from '../tidy/edits';
-import { type Piece, type Pieces, boxDistance, distancesFromMain, findPieces, proposeLimit } from '../tidy/pieces';
+import { type Piece, type Pieces, distanceFromMain, findPieces, proposeLimit } from '../tidy/pieces';
 import { boundsOfPath } from '../vector/path';
 import { type StageContext, defineStage } from './stage';
-import { MOST_PIECES, type PieceFact, type TidyFacts } from './tidyFacts';
+import { MOST_CHARTED, MOST_PIECES, type PieceFact, type TidyFacts } from './tidyFacts';
 
 const MOST_EDITS = 1000;
 const MOST_PLACES = 1000;
@@ -76,7 +76,6 @@ interface Listed {
   readonly place: Point;
   readonly peak: number;
   readonly box: RectPx;
-  readonly distance: number;
   readonly isDropped: boolean;
 }
 
@@ -99,13 +98,11 @@ function tidyPixels(input: Artwork, p: TidyValues, ctx: StageContext) {
   const chosen = choose(found, p, input, onto);
   const dropped = new Set(found.pieces.filter((_, k) => chosen[k]).map((piece) => piece.label));
   if (dropped.size > 0) clearPieces(raster, found, dropped);
-  const distances = distancesFromMain(found.pieces);
   const listed = found.pieces.map((piece, k) => ({
     area: piece.area,
     place: { x: piece.x + 0.5, y: piece.y + 0.5 },
     peak: piece.peak / 255,
     box: piece.box,
-    distance: distances[k],
     isDropped: chosen[k],
   }));
   const after = mustOwn ? findExtents(raster, undefined, within) : before;
@@ -184,14 +181,11 @@ function tidyShapes(input: Artwork, p: TidyValues) {
     );
   const [drop, keep] = [named(p.drop), named(p.keep)];
   const goes = (shape: Shape) => (areaOf(shape) < p.specksBelow || drop.has(shape)) && !keep.has(shape);
-  const largest = Math.max(0, ...shapes.map(({ shape }) => areaOf(shape)));
-  const main = shapes.filter(({ shape }) => areaOf(shape) >= largest / 10);
   const listed: Listed[] = shapes.map(({ shape, box }) => ({
     area: areaOf(shape) / (r * r),
     place: { x: box.x + box.width / 2, y: box.y + box.height / 2 },
     peak: shape.opacity,
     box,
-    distance: Math.min(...main.map((m) => boxDistance(m.box, box))),
     isDropped: goes(shape),
   }));
   const kept = drawing.shapes.filter((shape) => !goes(shape));
@@ -223,6 +217,7 @@ function finish(
   extents: { before: RectPx | null; after: RectPx | null },
 ) {
   const r2 = artwork.reduction * artwork.reduction;
+  const distance = distanceFromMain(listed);
   const toWorking = (place: Point) => project(artwork.toWorking, place.x, place.y);
   const facts: PieceFact[] = [...listed]
     .sort((a, b) => b.area - a.area)
@@ -232,18 +227,20 @@ function finish(
       areaPx: Math.round(l.area * r2 * 100) / 100,
       peak: l.peak,
       box: boxToWorking(artwork, l.box),
-      distancePx: Math.round(l.distance * artwork.reduction * 10) / 10,
+      distancePx: Math.round(distance(l) * artwork.reduction * 10) / 10,
       dropped: l.isDropped,
     }));
   const areas = listed.map((l) => l.area * r2).sort((a, b) => a - b);
   const proposal = proposeLimit(areas);
+  // A picture of noise has a piece a pixel: a chart needs no more than so many of them, and the largest.
+  const charted = areas.length > MOST_CHARTED ? [...areas.slice(0, MOST_CHARTED), ...areas.slice(-1)] : areas;
   const kept = listed.filter((l) => !l.isDropped);
   const stretchers = extents.before ? stretching(kept, proposal.limit / r2).map((l) => toWorking(l.place)) : [];
   const tidyFacts: TidyFacts = {
     pieces: facts,
     pieceCount: listed.length,
     droppedCount: listed.length - kept.length,
-    areas,
+    areas: charted,
     proposal,
     extents: {
       before: extents.before && boxToWorking(artwork, extents.before),
@@ -271,10 +268,12 @@ function boxToWorking({ toWorking }: Artwork, b: RectPx): RectPx {
 function stretching(kept: readonly Listed[], limit: number): Listed[] {
   const mark = kept.filter((l) => l.area >= limit);
   if (mark.length === 0) return [];
-  const left = Math.min(...mark.map((l) => l.box.x));
-  const top = Math.min(...mark.map((l) => l.box.y));
-  const right = Math.max(...mark.map((l) => l.box.x + l.box.width));
-  const bottom = Math.max(...mark.map((l) => l.box.y + l.box.height));
+  // Not by Math.min of all at once: a picture of noise has more pieces than a call takes arguments.
+  const least = (of: (b: RectPx) => number) => mark.reduce((v, l) => Math.min(v, of(l.box)), Infinity);
+  const left = least((b) => b.x);
+  const top = least((b) => b.y);
+  const right = -least((b) => -b.x - b.width);
+  const bottom = -least((b) => -b.y - b.height);
   return kept.filter(
     ({ area, box: b }) => area < limit && (b.x < left || b.y < top || b.x + b.width > right || b.y + b.height > bottom),
   );

@@ -21,7 +21,8 @@ export interface TidyFacts {
   readonly pieces: readonly PieceFact[];
   readonly pieceCount: number;
   readonly droppedCount: number;
-  /** Sizes of all pieces in order, smallest first, for the chart of what a limit does. */
+  /** Sizes of pieces in order, smallest first, for the chart of what a limit does; of very many the smallest and the
+   * largest. */
   readonly areas: readonly number[];
   readonly proposal: SpeckLimit;
   /** Of what is visible, before and after; null where nothing is. */
@@ -31,3 +32,4 @@ export interface TidyFacts {
 }
 
 export const MOST_PIECES = 400;
+export const MOST_CHARTED = 10_000;

@@ -144,14 +144,19 @@ export function boxDistance(a: RectPx, b: RectPx): number {
   return Math.sqrt(dx * dx + dy * dy);
 }
 
-/** Pieces of at least this share of the largest belong to the main mark. */
+/** Pieces of at least this share of the largest belong to the main mark; of very many the largest stand for all. */
 const MAIN_SHARE = 0.1;
+const MOST_MAIN = 200;
 
-/** How far each piece is from the nearest large one, pixels, by their boxes; 0 for the large ones themselves. */
-export function distancesFromMain(pieces: readonly Piece[]): number[] {
-  const largest = pieces.reduce((most, p) => Math.max(most, p.area), 0);
-  const main = pieces.filter((p) => p.area >= largest * MAIN_SHARE);
-  return pieces.map((p) => main.reduce((least, m) => Math.min(least, boxDistance(p.box, m.box)), Infinity));
+/** What is known of something by its size and place. */
+type Sized = Pick<Piece, 'area' | 'box'>;
+
+/** A measure of how far things are from the nearest large one, by their boxes; 0 for the large ones themselves. */
+export function distanceFromMain(all: readonly Sized[]): (one: Sized) => number {
+  const sorted = [...all].sort((a, b) => b.area - a.area);
+  const largest = sorted[0]?.area ?? 0;
+  const main = sorted.slice(0, MOST_MAIN).filter((p) => p.area >= largest * MAIN_SHARE);
+  return (one) => main.reduce((least, m) => Math.min(least, boxDistance(one.box, m.box)), Infinity);
 }
 
 export interface SpeckLimit {

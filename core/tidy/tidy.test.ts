@@ -10,7 +10,7 @@ import { type TidyValues } from '../stages/tidy';
 import type { TidyFacts } from '../stages/tidyFacts';
 import { coverLoops, coverStroke } from './coverage';
 import { isEdit } from './edits';
-import { distancesFromMain, findPieces, proposeLimit } from './pieces';
+import { distanceFromMain, findPieces, proposeLimit } from './pieces';
 
 const whole = ({ width, height }: Raster) => ({ x: 0, y: 0, width, height });
 const same = fromMatrix([1, 0, 0, 1, 0, 0]);
@@ -66,7 +66,7 @@ describe('findPieces', () => {
   it('tells how far each is from the main mark', () => {
     const raster = drawMark(200, 100, either(disc(40, 50, 30), disc(160, 50, 4)), [0, 0, 0]);
     const { pieces } = findPieces(raster, whole(raster));
-    const [far] = distancesFromMain(pieces).filter((d) => d > 0);
+    const [far] = pieces.map(distanceFromMain(pieces)).filter((d) => d > 0);
     expect(far).toBeGreaterThan(84);
     expect(far).toBeLessThan(87);
   });
@@ -258,6 +258,16 @@ describe('the tidy stage', () => {
       { pictureKey: 's', reduction: 2 },
     );
     expect([pixel(master.raster, 25, 25)[3], pixel(master.raster, 35, 25)[3]]).toEqual([0, 255]);
+  });
+  it('bears a picture of noise, which has a hundred thousand pieces', () => {
+    const noise = createRaster(1400, 800);
+    for (let y = 0; y < 800; y += 2)
+      for (let x = 0; x < 1400; x += 2) noise.data.set([9, 9, 9, x === 0 && y === 0 ? 255 : 200], (y * 1400 + x) * 4);
+    const { stages } = initialRecipe();
+    const keep = { ...stages, cutOut: { ...stages.cutOut, way: 'keep' as const } };
+    const facts = runStages(noise, keep, { pictureKey: 'noise' }).perStage.tidy.facts as TidyFacts;
+    expect([facts.pieceCount, facts.pieces.length]).toEqual([280_000, 400]);
+    expect(facts.areas.length).toBeLessThan(11_000);
   });
   it('without settings hands the artwork on as it came', () => {
     const { perStage, master } = run({});

@@ -3,7 +3,7 @@ import { EventEmitter } from 'node:events';
 import { type JobHelpers, type Runner, makeWorkerUtils, run } from 'graphile-worker';
 import pg from 'pg';
 import type { Logger } from 'pino';
-import { addJob } from '../store/jobs';
+import type { PictureMaker } from '../sources';
 import { failAbandoned } from '../store/deliveries';
 import { type DeliveryDeps, announce, makeDelivery } from './makeDelivery';
 import { collect, lookAt } from './upkeep';
@@ -16,6 +16,7 @@ export interface JobRunner {
 }
 
 export interface RunnerDeps extends DeliveryDeps {
+  readonly pictures: PictureMaker;
   /** For the connection that holds the lock: one of its own, so that its end is the end of nothing else. */
   readonly database: pg.ClientConfig;
 }
@@ -211,9 +212,6 @@ async function lookForDead(pool: pg.Pool, unlock: (ids: string[]) => Promise<voi
   }
   for (const id of await failAbandoned(pool)) await announce(pool, id);
 }
-
-/** Takes away now what nobody refers to, by a job. */
-export const collectNow = (pool: pg.Pool) => addJob(pool, 'collect', 'all');
 
 function quietLogger(log: Logger) {
   return new (class {

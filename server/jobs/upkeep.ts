@@ -1,19 +1,20 @@
 import type pg from 'pg';
 import type { Logger } from 'pino';
 import { isCoreError } from '../../core/errors';
-import type { CorePool } from '../corePool';
-import { createPictureMaker } from '../sources';
+import type { PictureMaker } from '../sources';
 import { collectBlobs } from '../store/blobs';
 import { eraseOldMarks, findMarkPictures, findUnseenRevision, saveLook } from '../store/marks';
 import { forgetPictures } from '../store/pictures';
 
 /** Looks at a mark's newest revision: makes its thumbnail and remembers what was found. */
-export async function lookAt({ pool, core }: { pool: pg.Pool; core: CorePool }, markId: string): Promise<void> {
+export async function lookAt(
+  { pool, pictures: maker }: { pool: pg.Pool; pictures: PictureMaker },
+  markId: string,
+): Promise<void> {
   const unseen = await findUnseenRevision(pool, markId);
   if (!unseen) return;
   const pictures = await findMarkPictures(pool, markId);
   try {
-    const maker = createPictureMaker({ pool, core });
     // Somebody will soon look at it on a screen, so it goes before files.
     const { findings, blobSha } = await maker.find('thumbnail', pictures, unseen.recipe, { waiting: 'person' });
     await saveLook(pool, unseen.revision, { findings, thumbnailSha: blobSha });

@@ -3,7 +3,6 @@ import { paths } from '../../contract/paths';
 import { checkBody, goToRequest, nameRevisionRequest } from '../../contract/requests';
 import { CoreError } from '../../core/errors';
 import type { AppDeps } from '../deps';
-import { createPictureMaker } from '../sources';
 import { asId, withTransaction } from '../store/db';
 import { findRevision, listHistory, nameRevision } from '../store/history';
 import { findMarkPictures, goToRevision } from '../store/marks';
@@ -12,8 +11,7 @@ import { limitJson, readJson } from './readJson';
 import { FOREVER, sendBlob } from './respond';
 
 /** What a mark was before: its revisions, each with a small picture. */
-export function historyRoutes({ pool, core }: AppDeps) {
-  const maker = createPictureMaker({ pool, core });
+export function historyRoutes({ pool, pictures: maker }: AppDeps) {
   return new Hono()
     .get(paths.markHistory(':id'), async (c) => c.json(await listHistory(pool, asId(c.req.param('id'), 'mark'))))
     .post(paths.markGoTo(':id'), limitJson, async (c) => {

@@ -2,7 +2,6 @@ import { type Context, Hono } from 'hono';
 import { paths } from '../../contract/paths';
 import { CoreError } from '../../core/errors';
 import type { AppDeps } from '../deps';
-import { createPictureMaker } from '../sources';
 import { isGroundBlob } from '../store/brands';
 import { asId } from '../store/db';
 import { findMark, findMarkPictures, findThumbnail } from '../store/marks';
@@ -10,9 +9,7 @@ import { personOf } from './marks';
 import { FOREVER, attachment, sendBlob } from './respond';
 
 /** Pictures: originals, working and reduced pictures, masters, thumbnails, ground photos. */
-export function pictureRoutes({ pool, core }: AppDeps) {
-  const maker = createPictureMaker({ pool, core });
-
+export function pictureRoutes({ pool, pictures: maker }: AppDeps) {
   const sendPicture = async (c: Context, kind: 'master' | 'thumbnail') => {
     const mark = await findMark(pool, asId(c.req.param('id'), 'mark'));
     const pictures = await findMarkPictures(pool, mark.id);

@@ -5,7 +5,6 @@ export type Db = pg.Pool | pg.PoolClient;
 
 // Named once: https://www.postgresql.org/docs/current/errcodes-appendix.html
 export const UNIQUE_VIOLATION = '23505';
-export const INVALID_TEXT = '22P02';
 const FOREIGN_KEY_VIOLATION = '23503';
 /**
  * Operator intervention: the server ends, or has just started and takes no connection yet; or it has no more to give.

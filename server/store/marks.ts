@@ -1,7 +1,7 @@
 import { CoreError } from '../../core/errors';
 import type { Finding } from '../../core/findings/finding';
 import { type Recipe, readRecipe } from '../../core/recipe/recipe';
-import type { FoundView, MarkCard, MarkView } from '../../contract/views';
+import { type FoundView, type MarkCard, type MarkView, RETURN_DAYS } from '../../contract/views';
 import { dropBlobs } from './blobs';
 import { type Db, oneRow } from './db';
 
@@ -419,9 +419,6 @@ export async function changeMark(
   );
   return findMark(db, id);
 }
-
-/** How long a removed mark can be brought back. */
-export const RETURN_DAYS = 30;
 
 /** Puts a mark aside; it can be brought back for 30 days. @throws CoreError 'store/not-found' */
 export async function removeMark(db: Db, id: string): Promise<void> {

@@ -6,6 +6,7 @@ import { createApp } from '../../server/app';
 import { createCorePool } from '../../server/corePool';
 import { listenForDeliveries } from '../../server/deliveryEvents';
 import { startJobs } from '../../server/jobs/runner';
+import { createPictureMaker } from '../../server/sources';
 import { createTestDatabase, projectDir } from './testDatabase';
 
 /** The whole server on a real database, without a port. */
@@ -13,9 +14,10 @@ export async function createTestApp() {
   const db = await createTestDatabase();
   const log = pino({ level: 'silent' });
   const core = createCorePool({ entry: join(projectDir, 'dist/server/coreWorker.mjs'), database: db.config });
-  const jobs = await startJobs({ pool: db.pool, core, database: db.config }, log);
+  const pictures = createPictureMaker({ pool: db.pool, core });
+  const jobs = await startJobs({ pool: db.pool, core, pictures, database: db.config }, log);
   const events = await listenForDeliveries(db.config, log);
-  const app = createApp({ pool: db.pool, core, jobs, events, log, webDir: null });
+  const app = createApp({ pool: db.pool, core, pictures, jobs, events, log, webDir: null });
 
   const call = async (method: string, path: string, body?: unknown, headers: Record<string, string> = {}) => {
     const isBytes = body instanceof Uint8Array;

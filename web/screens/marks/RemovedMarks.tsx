@@ -1,12 +1,11 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { Popconfirm } from 'antd';
 import { paths } from '../../../contract/paths';
-import type { MarkCard, MarkView } from '../../../contract/views';
+import { type MarkCard, type MarkView, RETURN_DAYS } from '../../../contract/views';
 import { send } from '../../data/http';
 import { wordsFor } from '../../messages';
 
 const DAY_MS = 86_400_000;
-const RETURN_DAYS = 30;
 
 /** How long a removed mark can still be brought back. */
 export function returnWords(removedAt: string, now: number): string {

@@ -1,11 +1,8 @@
-import { type Point, invertProjective } from '../../../../core/geometry/projective';
-import type { Raster } from '../../../../core/raster/raster';
+import type { Point } from '../../../../core/geometry/projective';
 import type { StageValues } from '../../../../core/stages';
 import type { PieceFact, TidyFacts } from '../../../../core/stages/tidyFacts';
-import { colourBeside } from '../../../../core/tidy/colourBeside';
 import type { BrushEdit, Edit } from '../../../../core/tidy/edits';
 import { simplifyStroke } from '../../../../core/tidy/simplifyStroke';
-import { masterOf } from '../../../data/useEngine';
 import { useBrush } from '../../../data/useBrush';
 import type { Bench, BenchProps, PictureTools, Press, TrailStage } from '../Bench';
 import { TidyPanel } from '../panels/TidyPanel';
@@ -164,10 +161,11 @@ function applyLoop(bench: Bench, tools: PictureTools, tool: TidyTool, places: re
     case 'open-in':
       addEdit(bench, { kind: 'open', points }, tool.label);
       break;
-    default: {
-      const colour = tool.id === 'cover' ? colourOf(bench, points) : null;
-      addEdit(bench, { kind: 'cover', points, colour }, tool.label);
-    }
+    case 'cover':
+      void coverWithBeside(bench, points, tool.label);
+      break;
+    default:
+      addEdit(bench, { kind: 'cover', points, colour: null }, tool.label);
   }
   bench.setTool(null);
 }
@@ -189,33 +187,8 @@ function isInside({ x, y }: Point, loop: readonly Point[]): boolean {
   }, false);
 }
 
-/** The colour beside an outline, as the screen shows the mark; black where nothing solid is there. */
-function colourOf({ shown }: Bench, points: readonly number[]): string {
-  const master = masterOf(shown);
-  if (!shown || !master?.bitmap || !master.extents) return '#000000';
-  const { bitmap, extents } = master;
-  const scale = bitmap.width / extents.width;
-  const canvas = new OffscreenCanvas(bitmap.width, bitmap.height);
-  const context = canvas.getContext('2d') as OffscreenCanvasRenderingContext2D;
-  context.drawImage(bitmap, 0, 0);
-  const { data } = context.getImageData(0, 0, bitmap.width, bitmap.height);
-  const raster: Raster = { width: bitmap.width, height: bitmap.height, data: new Uint8Array(data.buffer) };
-  const back = invertProjective(master.toWorking);
-  // From the frame's own reduced pixels to those of the bitmap, which spans the extents alone.
-  const { reduction } = shown;
-  const [sx, sy] = [reduction * scale, reduction * scale];
-  const [tx, ty] = [-extents.x * scale, -extents.y * scale];
-  const [a, b, c, d, e, f, g, h, i] = back;
-  const onto = [
-    sx * a + tx * g,
-    sx * b + tx * h,
-    sx * c + tx * i,
-    sy * d + ty * g,
-    sy * e + ty * h,
-    sy * f + ty * i,
-    g,
-    h,
-    i,
-  ] as const;
-  return colourBeside(raster, points, onto) ?? '#000000';
+/** Covers an outline with the colour beside it; black where nothing solid is there. */
+async function coverWithBeside(bench: Bench, points: readonly number[], why: string): Promise<void> {
+  const found = await bench.engine.fast?.ask({ type: 'beside', values: bench.values, points });
+  addEdit(bench, { kind: 'cover', points, colour: found ?? '#000000' }, why);
 }
