@@ -7,6 +7,7 @@ import { bleedColours } from '../core/raster/bleedColours';
 import { isVisible } from '../core/raster/extents';
 import type { Recipe } from '../core/recipe/recipe';
 import { runStages } from '../core/recipe/runRecipe';
+import { createStageCache } from '../core/recipe/stageCache';
 import { MOST_SPECK_PX } from '../core/stages/tidy';
 import type { TidyFacts } from '../core/stages/tidyFacts';
 import { colourBeside } from '../core/tidy/colourBeside';
@@ -57,7 +58,10 @@ export const tidy: Command = {
     const name = basename(positionals[0]);
     const source = await openSource(readInput(positionals[0]), name);
     const base = values.recipe ? loadRecipe(values.recipe) : proposedFor(source);
-    const run = (recipe: Recipe) => namingNow(name, () => runStages(source, recipe.stages, { pictureKey: name }));
+    // Colours beside covers are looked for on the way: what is cut out once need not be again.
+    const cache = createStageCache();
+    const run = (recipe: Recipe) =>
+      namingNow(name, () => runStages(source, recipe.stages, { pictureKey: name, cache }));
     const edits: Edit[] = [...base.stages.tidy.edits];
     // What lies beside an outline is seen once everything before it is done.
     for (const { points, colour } of covers) {
