@@ -153,6 +153,19 @@ describe('the browser’s worker', () => {
     const master = await ask<'master'>({ type: 'master', values: flat });
     expect(master.data).toEqual(own.master.raster.data);
   });
+  it('raises in the faint view what is hardly there, and nothing that is clear', async () => {
+    const open = { type: 'matte', values: flat, open: null } as const;
+    const plain = (await ask<'matte'>(open)) as unknown as Picture;
+    const raised = (await ask<'matte'>({ ...open, isRaised: true })) as unknown as Picture;
+    let soft = 0;
+    for (let i = 0; i < plain.data.length; i += 4) {
+      const [before, after] = [plain.data[i], raised.data[i]];
+      if (before > 0 && before < 60) soft++;
+      if (before === 0) expect(after).toBe(0);
+      else expect(after).toBeGreaterThanOrEqual(Math.max(96, before));
+    }
+    expect(soft).toBeGreaterThan(0);
+  });
   it('shows the matte as grey, opaque', async () => {
     const matte = (await ask<'matte'>({ type: 'matte', values: flat, open: null })) as unknown as Picture;
     const { data } = await ask<'master'>({ type: 'master', values: flat });

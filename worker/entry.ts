@@ -11,7 +11,7 @@ import { type MasterResult, type RunOptions, cutOutFacts, makeVariant, runStages
 import { createStageCache } from '../core/recipe/stageCache';
 import { type StageId, stageIds } from '../core/stages';
 import { colourBeside } from '../core/tidy/colourBeside';
-import { greyFrom, toBead, toBitmap } from './bitmaps';
+import { greyFrom, raisedFrom, toBead, toBitmap } from './bitmaps';
 import { decodePng } from './decodePng';
 import { findCandidates } from './findCandidates';
 import { measureContrast } from './measureContrast';
@@ -76,7 +76,8 @@ async function answer(request: Request, stop?: SharedArrayBuffer): Promise<Answe
     }
     case 'matte': {
       const result = runStages(artwork, request.values, run);
-      const value = await toBitmap(greyFrom(artworkAfter(result, request.open).raster));
+      const { raster } = artworkAfter(result, request.open);
+      const value = await toBitmap(request.isRaised ? raisedFrom(raster) : greyFrom(raster));
       return { value, transfer: [value] };
     }
     case 'candidates': {

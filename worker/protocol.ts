@@ -31,7 +31,13 @@ export type Request =
       readonly open: StageId | null;
       readonly hasBeads: boolean;
     }
-  | { readonly type: 'matte'; readonly values: StageValues; readonly open: StageId | null }
+  | {
+      readonly type: 'matte';
+      readonly values: StageValues;
+      readonly open: StageId | null;
+      /** What is hardly there is raised, and grown where it is too small to be seen. */
+      readonly isRaised?: boolean;
+    }
   | { readonly type: 'candidates'; readonly values: StageValues }
   /** The commonest solid colour of the master beside an outline, working-picture px: x, y and so on. */
   | { readonly type: 'beside'; readonly values: StageValues; readonly points: readonly number[] }

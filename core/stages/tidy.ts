@@ -1,5 +1,6 @@
 import { type Artwork, withDrawing } from '../artwork/artwork';
 import type { Shape } from '../artwork/drawing';
+import { hexFromRgb } from '../colour/hex';
 import { type Finding, count } from '../findings/finding';
 import { type Point, invertProjective, project } from '../geometry/projective';
 import { type RectPx, type Values, listField, numberField, placesField } from '../params';
@@ -55,18 +56,20 @@ export type TidyValues = Values<typeof params>;
 const isIdle = (p: TidyValues) =>
   p.specksBelow === 0 && [p.drop, p.keep, p.outside, p.edits].every((list) => list.length === 0);
 
+const isOfShapes = (p: TidyValues) => p.outside.length === 0 && p.edits.every((e) => e.kind === 'recolour');
+
 /** What the computation cannot know, said by hand: pieces that go or stay, strokes, outlines, covered areas. */
 export const tidy = defineStage({
   id: 'tidy',
   version: 1,
   title: 'Tidy',
-  // Whole shapes of a drawing go or stay; what a brush or outline cuts is pixels.
-  keeps: (p: TidyValues) => (p.edits.length === 0 && p.outside.length === 0 ? 'paths' : 'pixels'),
+  // Whole shapes of a drawing go, stay or take another colour; what a brush or outline cuts is pixels.
+  keeps: (p: TidyValues) => (isOfShapes(p) ? 'paths' : 'pixels'),
   needsOriginal: (p: TidyValues) => p.edits.some((e) => e.kind === 'solid' || e.kind === 'open'),
   params,
   run(input, p, ctx) {
     if (isIdle(p) && ctx.pictureOnly) return { artwork: input, findings: [], facts: {} as TidyFacts };
-    if (input.drawing && p.edits.length === 0 && p.outside.length === 0) return tidyShapes(input, p);
+    if (input.drawing && isOfShapes(p)) return tidyShapes(input, p);
     return tidyPixels(input, p, ctx);
   },
 });
@@ -75,6 +78,7 @@ interface Listed {
   readonly area: number;
   readonly place: Point;
   readonly peak: number;
+  readonly colour: string | null;
   readonly box: RectPx;
   readonly isDropped: boolean;
 }
@@ -102,6 +106,7 @@ function tidyPixels(input: Artwork, p: TidyValues, ctx: StageContext) {
     area: piece.area,
     place: { x: piece.x + 0.5, y: piece.y + 0.5 },
     peak: piece.peak / 255,
+    colour: hexFromRgb(piece.colour),
     box: piece.box,
     isDropped: chosen[k],
   }));
@@ -181,15 +186,32 @@ function tidyShapes(input: Artwork, p: TidyValues) {
     );
   const [drop, keep] = [named(p.drop), named(p.keep)];
   const goes = (shape: Shape) => (areaOf(shape) < p.specksBelow || drop.has(shape)) && !keep.has(shape);
+  const painted = new Map<Shape, string>();
+  for (const edit of p.edits) {
+    if (edit.kind !== 'recolour') continue;
+    const places = Array.from({ length: edit.points.length / 2 }, (_, k) => ({
+      x: edit.points[2 * k],
+      y: edit.points[2 * k + 1],
+    }));
+    for (const shape of named(places)) if (shape) painted.set(shape, edit.colour);
+  }
   const listed: Listed[] = shapes.map(({ shape, box }) => ({
     area: areaOf(shape) / (r * r),
     place: { x: box.x + box.width / 2, y: box.y + box.height / 2 },
     peak: shape.opacity,
+    colour: painted.get(shape) ?? (shape.paint.kind === 'colour' ? shape.paint.hex : null),
     box,
     isDropped: goes(shape),
   }));
-  const kept = drawing.shapes.filter((shape) => !goes(shape));
-  const artwork = kept.length === drawing.shapes.length ? input : withDrawing(input, { ...drawing, shapes: kept });
+  const kept = drawing.shapes.flatMap((shape) => {
+    if (goes(shape)) return [];
+    const hex = painted.get(shape);
+    return [hex === undefined ? shape : { ...shape, paint: { kind: 'colour' as const, hex } }];
+  });
+  const artwork =
+    kept.every((shape, k) => shape === drawing.shapes[k]) && kept.length === drawing.shapes.length
+      ? input
+      : withDrawing(input, { ...drawing, shapes: kept });
   const extents = {
     before: findExtents(input.raster, undefined, input.within),
     after: findExtents(artwork.raster, undefined, artwork.within),
@@ -226,6 +248,7 @@ function finish(
       ...toWorking(l.place),
       areaPx: Math.round(l.area * r2 * 100) / 100,
       peak: l.peak,
+      colour: l.colour,
       box: boxToWorking(artwork, l.box),
       distancePx: Math.round(distance(l) * artwork.reduction * 10) / 10,
       dropped: l.isDropped,

@@ -9,6 +9,8 @@ export interface PieceFact {
   readonly areaPx: number;
   /** Greatest coverage in it, 0 to 1: below a tenth or so nobody sees it. */
   readonly peak: number;
+  /** Its mean colour, by coverage; null where it has no single one to name, such as a gradient. */
+  readonly colour: string | null;
   readonly box: RectPx;
   /** How far it is from the main mark. */
   readonly distancePx: number;

@@ -3,6 +3,7 @@ import type { Projective } from '../geometry/projective';
 import { project } from '../geometry/projective';
 import type { RectPx } from '../params';
 import type { Raster } from '../raster/raster';
+import { closedOff } from './closedOff';
 import { type Covered, coverLoops, coverStroke } from './coverage';
 import { type Edit, isStroke } from './edits';
 import { findPieces } from './pieces';
@@ -60,11 +61,27 @@ function applyAll(scene: EditScene, edits: readonly Edit[]): RectPx {
     else if (edit.kind === 'open') blendTo(scene.raster, scene.opened(), covered);
     else if (edit.kind === 'cover' && edit.colour) lay(scene.raster, covered, rgbFromHex(edit.colour));
     else if (edit.kind === 'cover') thin(scene.raster, covered);
-    else if (scene.original) bringBack(scene.raster, scene.original, pocketOf(scene.raster, covered));
+    else if (scene.original) makeSolid({ ...scene, within }, edit, covered);
     if (edit.kind !== 'rub') within = union(within, covered.box);
   }
   return within;
 }
+
+/**
+ * An outline means what lies between the mark's walls in it; a line that closes something off means that, and of itself
+ * what lies between the walls.
+ */
+function makeSolid(scene: EditScene, edit: Edit, covered: Covered): void {
+  const { raster, original, within } = scene;
+  if (!original) return;
+  const closed = isStroke(edit) ? closedOff(raster, within, covered) : null;
+  const own = pocketOf(raster, covered, closed ? CLOSING_SHARE : undefined);
+  if (closed) bringBack(raster, original, closed);
+  bringBack(raster, original, own);
+}
+
+/** Of a line that closes something off, hardly any need lie between walls: its ends may lie far outside. */
+const CLOSING_SHARE = 0.05;
 
 type Visit = (i: number, share: number) => void;
 

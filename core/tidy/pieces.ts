@@ -1,3 +1,4 @@
+import type { Rgb } from '../colour/hex';
 import type { RectPx } from '../params';
 import type { Raster } from '../raster/raster';
 
@@ -12,6 +13,8 @@ export interface Piece {
   readonly y: number;
   /** Its greatest alpha, 0 to 255: a faint piece is hardly to be seen. */
   readonly peak: number;
+  /** Its mean colour, by coverage. */
+  readonly colour: Rgb;
   readonly box: RectPx;
 }
 
@@ -20,6 +23,20 @@ export interface Pieces {
   readonly labels: Int32Array;
   readonly within: RectPx;
   readonly pieces: readonly Piece[];
+}
+
+/** What is summed up of a piece on the way; `at` is its most visible pixel. */
+interface Tally {
+  area: number;
+  r: number;
+  g: number;
+  b: number;
+  at: number;
+  peak: number;
+  left: number;
+  top: number;
+  right: number;
+  bottom: number;
 }
 
 /**
@@ -34,16 +51,30 @@ export function findPieces({ width, data }: Raster, within: RectPx): Pieces {
   const runs = findRuns(alphaAt, w, h);
   const label = joinRuns(runs, h);
   const labels = new Int32Array(w * h);
-  const found: { area: number; at: number; peak: number; left: number; top: number; right: number; bottom: number }[] =
-    [];
+  const found: Tally[] = [];
   for (let r = 0; r < runs.count; r++) {
     const [y, from, to] = [runs.row[r], runs.from[r], runs.to[r]];
     const own = label[r];
-    const piece = (found[own - 1] ??= { area: 0, at: -1, peak: 0, left: w, top: y, right: 0, bottom: y });
+    const piece = (found[own - 1] ??= {
+      area: 0,
+      r: 0,
+      g: 0,
+      b: 0,
+      at: -1,
+      peak: 0,
+      left: w,
+      top: y,
+      right: 0,
+      bottom: y,
+    });
     for (let x = from; x < to; x++) {
-      const alpha = alphaAt(x, y);
+      const i = ((within.y + y) * width + within.x + x) * 4;
+      const alpha = data[i + 3];
       labels[y * w + x] = own;
       piece.area += alpha;
+      piece.r += alpha * data[i];
+      piece.g += alpha * data[i + 1];
+      piece.b += alpha * data[i + 2];
       if (alpha > piece.peak) {
         piece.peak = alpha;
         piece.at = y * w + x;
@@ -59,6 +90,7 @@ export function findPieces({ width, data }: Raster, within: RectPx): Pieces {
     x: within.x + (p.at % w),
     y: within.y + Math.floor(p.at / w),
     peak: p.peak,
+    colour: [p.r / p.area, p.g / p.area, p.b / p.area] as const,
     box: { x: within.x + p.left, y: within.y + p.top, width: p.right - p.left, height: p.bottom - p.top + 1 },
   }));
   return { labels, within, pieces };

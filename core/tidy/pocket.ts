@@ -42,11 +42,11 @@ function linesOf({ width, height, data }: Raster, { box, share }: Covered, isDow
  * a door: what lies between the mark's own walls, from the one to the other, and ends where they end, to the fraction
  * of a pixel. Where little of it lies between walls the outline is meant as it was drawn.
  */
-export function pocketOf(raster: Raster, covered: Covered): Covered {
+export function pocketOf(raster: Raster, covered: Covered, leastShare = POCKET_SHARE): Covered {
   const across = between(linesOf(raster, covered, false));
   const down = between(linesOf(raster, covered, true));
   const best = across.found >= down.found ? across : down;
-  if (best.clear === 0 || best.found / best.clear < POCKET_SHARE) return covered;
+  if (best.clear === 0 || best.found / best.clear < leastShare) return covered;
   const share = new Uint8Array(covered.share.length);
   for (const [k, value] of best.share) share[k] = value;
   // What is solid already stays under the outline; it changes nothing there.

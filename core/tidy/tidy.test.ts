@@ -216,6 +216,24 @@ describe('the tidy stage', () => {
     expect(pixel(raster, 69, 80)).toEqual(pixel(picture, 69, 80));
     expect(pixel(raster, 80, 125)[3]).toBe(0);
   });
+  it('a line drawn over an opening brings back all that it closes off, and of itself what lies between the walls', () => {
+    const line = { kind: 'solid', size: 8, hardness: 1, points: [62, 106, 1, 98, 107, 1] } as const;
+    const { raster } = run({ edits: [line] }).master;
+    for (let y = 66; y < 110; y++)
+      for (let x = 66; x < 95; x++) expect(pixel(raster, x, y), `${x}, ${y}`).toEqual(pixel(picture, x, y));
+    for (let x = 60; x < 100; x++) expect(pixel(raster, x, 112)[3]).toBe(0);
+  });
+  it('a line that closes nothing off leaves what was open or enclosed before', () => {
+    const badge = onGround(drawMark(140, 140, ring(70, 70, 60, 20), [20, 90, 60]), GROUND);
+    const { stages } = initialRecipe();
+    const line = { kind: 'solid', size: 6, hardness: 1, points: [60, 70, 1, 80, 70, 1] } as const;
+    const { raster } = runStages(
+      badge,
+      { ...stages, tidy: { ...stages.tidy, edits: [line] } },
+      { pictureKey: 'ring' },
+    ).master;
+    expect([pixel(raster, 70, 70)[3], pixel(raster, 70, 60)[3], pixel(raster, 2, 2)[3]]).toEqual([255, 0, 0]);
+  });
   it('opens what has the ground’s colour, and covers an outline with a colour or with nothing', () => {
     const badge = onGround(drawMark(140, 140, ring(70, 70, 60, 20), [20, 90, 60]), GROUND);
     const { stages } = initialRecipe();
@@ -268,6 +286,14 @@ describe('the tidy stage', () => {
     const facts = runStages(noise, keep, { pictureKey: 'noise' }).perStage.tidy.facts as TidyFacts;
     expect([facts.pieceCount, facts.pieces.length]).toEqual([280_000, 400]);
     expect(facts.areas.length).toBeLessThan(11_000);
+  });
+  it('lists each piece with its colour', () => {
+    const two = drawMark(120, 60, either(disc(30, 30, 20), disc(90, 30, 12)), [150, 40, 30]);
+    for (let i = 0; i < two.data.length; i += 4) if ((i / 4) % 120 > 60) two.data.set([20, 60, 90], i);
+    const { stages } = initialRecipe();
+    const keep = { ...stages, cutOut: { ...stages.cutOut, way: 'keep' as const } };
+    const facts = runStages(two, keep, { pictureKey: 'two' }).perStage.tidy.facts as TidyFacts;
+    expect(facts.pieces.map((p) => p.colour)).toEqual(['#96281e', '#143c5a']);
   });
   it('without settings hands the artwork on as it came', () => {
     const { perStage, master } = run({});

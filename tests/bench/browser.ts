@@ -56,7 +56,10 @@ async function measure(title: string, name: string, bytes: Uint8Array, slider: s
   });
   const dropped = Date.now();
   await page.dispatchEvent('.marks', 'drop', { dataTransfer: file });
-  await page.getByRole('button', { name: /^White, contrast \d/ }).waitFor({ timeout: 60_000 });
+  await page
+    .getByText(/^White · \d/)
+    .first()
+    .waitFor({ timeout: 60_000 });
   const first = Date.now() - dropped;
   await settle(page);
   const settledFirst = Date.now() - dropped;

@@ -9,10 +9,13 @@ import { startServer, stopServer } from './testServer';
 interface KnownMark {
   readonly id: string;
   turn: number;
+  /** The turns before that one, to which undo leads, and those after it, to which redo leads. */
+  past: readonly number[];
+  future: readonly number[];
   name: string;
   isRemoved: boolean;
   /** A change under way when something was killed. */
-  maybe: Partial<Pick<KnownMark, 'turn' | 'name' | 'isRemoved'>> | null;
+  maybe: Partial<Pick<KnownMark, 'turn' | 'past' | 'future' | 'name' | 'isRemoved'>> | null;
 }
 
 export interface KillReport {
@@ -69,7 +72,7 @@ export async function killRun(
       `${paths.brandMarks(brand.id)}?name=${encodeURIComponent(name)}.png`,
       png,
     );
-    return { id: mark.id, turn: 0, name, isRemoved: false, maybe: null };
+    return { id: mark.id, turn: 0, past: [], future: [], name, isRemoved: false, maybe: null };
   }
   async function change(known: KnownMark): Promise<void> {
     const dice = random();
@@ -85,9 +88,17 @@ export async function killRun(
       } else if (dice < 0.5) {
         const { id } = await ask<DeliveryView>('POST', paths.markDeliveries(known.id), { basedOn: mark.revision });
         deliveries.add(id);
+      } else if (dice < 0.7 && known.past.length > 0) {
+        const past = known.past.slice(0, -1);
+        known.maybe = { turn: known.past.at(-1) as number, past, future: [known.turn, ...known.future] };
+        await ask('POST', paths.markStep(known.id, 'undo'), { basedOn: mark.revision });
+      } else if (dice < 0.75 && known.future.length > 0) {
+        const [turn, ...future] = known.future;
+        known.maybe = { turn, past: [...known.past, known.turn], future };
+        await ask('POST', paths.markStep(known.id, 'redo'), { basedOn: mark.revision });
       } else {
         const turn = Math.round(random() * 400) / 10;
-        known.maybe = { turn };
+        known.maybe = { turn, past: [...known.past, known.turn], future: [] };
         const stages = { ...mark.recipe.stages, crop: { ...mark.recipe.stages.crop, turn } };
         const recipe = { ...mark.recipe, stages };
         await ask('PUT', paths.markRecipe(known.id), { basedOn: mark.revision, why: 'turn', recipe });
@@ -131,7 +142,10 @@ export async function killRun(
       settle('isRemoved', isRemoved);
       if (!isRemoved) {
         const mark = await ask<MarkView>('GET', paths.mark(known.id));
-        settle('turn', mark.recipe.stages.crop.turn);
+        const { turn } = mark.recipe.stages.crop;
+        if (turn !== known.turn && turn === known.maybe?.turn) Object.assign(known, known.maybe);
+        settle('turn', turn);
+        if (mark.canUndo !== known.past.length > 0) faults.push(`${known.name}: undo is ${String(mark.canUndo)}`);
         settle('name', mark.name);
       }
       known.maybe = null;

@@ -27,6 +27,8 @@ export interface Engine {
   readonly isSettling: boolean;
   readonly problem: string | null;
   readonly fast: CoreClient | null;
+  /** Works at full size; the fast one where that does. */
+  readonly whole: CoreClient | null;
 }
 
 const SETTLE_AFTER_MS = 120;
@@ -160,6 +162,7 @@ export function useEngine(
     isSettling: isReduced && slow !== null && !isCurrent,
     problem,
     fast,
+    whole: isReduced ? slow : fast,
   };
 }
 

@@ -112,6 +112,12 @@ export function useRecipeDraft(mark: MarkView): RecipeDraft {
   const commit = useCallback(
     (recipe: Recipe, why: string) => {
       setMoving(false);
+      // What changes nothing is no step: a control may tell of one move twice, or come back to where it was.
+      const under = unsaved.current?.recipe;
+      if (JSON.stringify(recipe) === JSON.stringify(under ?? newest.current.recipe)) {
+        setDraft(under ?? null);
+        return;
+      }
       setDraft(recipe);
       unsaved.current = { recipe, why };
       enqueue((current) =>
@@ -171,7 +177,8 @@ export function useRecipeDraft(mark: MarkView): RecipeDraft {
     goTo,
     conflict,
     settleConflict,
-    canUndo: mark.canUndo,
+    // A change that is on its way can be taken back too.
+    canUndo: mark.canUndo || (draft !== null && !isMoving && pending > 0),
     canRedo: mark.canRedo,
     isMoving,
     isSaving: pending > 0,

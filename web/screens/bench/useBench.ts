@@ -1,5 +1,6 @@
 import { useMemo, useState } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
+import { unlessWriting } from '../../components/benchKeys';
 import { useNavigate } from 'react-router';
 import type { BrandView, GroundView, MarkView } from '../../../contract/views';
 import { type StageId, type StageValues, stageIds } from '../../../core/stages';
@@ -31,12 +32,16 @@ export function useBench({ mark, brand, photos, stage }: Given): Bench {
   const [tool, setTool] = useState<string | null>(null);
   const [visit, setVisit] = useState<Visit | null>(null);
   const navigate = useNavigate();
-  useHotkeys('mod+z', () => draft.canUndo && draft.undo(), { preventDefault: true }, [draft]);
-  useHotkeys('mod+shift+z, mod+y', () => draft.canRedo && draft.redo(), { preventDefault: true }, [draft]);
-  useHotkeys('escape', () => {
-    setTool(null);
-    setVisit(null);
-  });
+  useHotkeys('mod+z', () => draft.canUndo && draft.undo(), unlessWriting, [draft]);
+  useHotkeys('mod+shift+z, mod+y', () => draft.canRedo && draft.redo(), unlessWriting, [draft]);
+  useHotkeys(
+    'escape',
+    () => {
+      setTool(null);
+      setVisit(null);
+    },
+    unlessWriting,
+  );
   const withStages = (stages: StageValues) => ({ ...recipe, stages });
   return {
     mark,

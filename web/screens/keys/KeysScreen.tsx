@@ -38,6 +38,8 @@ export const groups: readonly Group[] = [
     title: 'Tidy',
     keys: [
       ['Shift with a brush', 'A straight line from the last place'],
+      ['Arrow keys with a tool', 'Move the brush, or the place of the next corner; with Shift farther'],
+      ['Space with a tool', 'Brush down or up; a corner of the outline'],
       ['Enter', 'Close an outline'],
       ['Backspace', 'Take its last corner back'],
     ],

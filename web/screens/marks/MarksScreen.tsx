@@ -154,7 +154,7 @@ export function MarksScreen() {
             <span>
               or{' '}
               <button type="button" className="plain" onClick={drop.open}>
-                choose
+                choose files
               </button>
               , or paste
             </span>

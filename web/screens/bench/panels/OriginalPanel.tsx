@@ -4,6 +4,7 @@ import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import { paths } from '../../../../contract/paths';
 import type { FormerOriginal, MarkNotes, MarkView } from '../../../../contract/views';
+import { TwoPictures } from '../../../components/TwoPictures';
 import { send, upload } from '../../../data/http';
 import { markQuery } from '../../../data/queries';
 import { newerState, wordsFor } from '../../../messages';
@@ -39,11 +40,13 @@ export function OriginalPanel({ mark }: { mark: MarkView }) {
     queryFn: () => send<FormerOriginal[]>('GET', paths.formerOriginals(mark.id)),
   });
   const replace = useMutation({
-    mutationFn: (file: File) => {
+    mutationFn: async (file: File) => {
       const query = `?name=${encodeURIComponent(file.name)}&basedOn=${mark.revision}`;
-      return upload<MarkView>(`${paths.markOriginal(mark.id)}${query}`, file, new AbortController().signal);
+      const path = `${paths.markOriginal(mark.id)}${query}`;
+      const stored = await upload<MarkView>(path, file, new AbortController().signal);
+      return { stored, before: mark.revision };
     },
-    onSuccess: (stored) => {
+    onSuccess: ({ stored }) => {
       queries.setQueryData(markQuery(mark.id).queryKey, stored);
       void queries.invalidateQueries({ queryKey: ['marks'] });
     },
@@ -135,9 +138,15 @@ export function OriginalPanel({ mark }: { mark: MarkView }) {
         </Popconfirm>
       </div>
       {replace.isSuccess && (
-        <p className="finding note">
-          <b>Replaced.</b> The recipe goes on with the newer file; History shows what changed.
-        </p>
+        <section aria-label="What the newer file changes">
+          <p className="finding note">
+            <b>Replaced.</b> The recipe goes on with the newer file. Undo brings the older one back.
+          </p>
+          <TwoPictures
+            left={{ src: paths.revisionWhole(mark.id, replace.data.before), words: 'Before' }}
+            right={{ src: paths.revisionWhole(mark.id, replace.data.stored.revision), words: 'Now' }}
+          />
+        </section>
       )}
       {(former.data?.length ?? 0) > 0 && (
         <p className="small soft">

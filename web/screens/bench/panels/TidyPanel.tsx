@@ -3,12 +3,14 @@ import type { Setting } from '../../../../core/params';
 import { type StageValues, stages } from '../../../../core/stages';
 import { MOST_SPECK_PX } from '../../../../core/stages/tidy';
 import type { PieceFact, TidyFacts } from '../../../../core/stages/tidyFacts';
+import { type ColourGroup, colourGroups } from '../../../../core/tidy/colourGroups';
 import { Lazy } from '../../../components/Lazy';
 import { SettingRow } from '../../../components/SettingRow';
 import type { Brush } from '../../../data/useBrush';
 import { type TidyTool, brushTools, outlineTools } from '../stages/tidyTools';
 import { LazyCostChart } from './LazyCostChart';
 import { Measuring } from './Measuring';
+import { PieceColours } from './PieceColours';
 
 type Values = StageValues['tidy'];
 
@@ -21,11 +23,17 @@ interface Props {
   readonly onTool: (tool: string | null) => void;
   readonly onGoTo: (piece: PieceFact) => void;
   readonly onFlip: (piece: PieceFact) => void;
+  readonly palette: readonly { readonly name: string; readonly hex: string }[];
+  /** The colour whose pieces are picked together. */
+  readonly picked: string | null;
+  readonly onPick: (hex: string | null) => void;
   readonly onPreview: (values: Values) => void;
   readonly onCommit: (values: Values, why: string) => void;
 }
 
 const SHOWN_PIECES = 40;
+/** Closer than this two places name the same piece. */
+const SAME_PLACE_PX = 1.5;
 const px = (area: number) => `${area >= 10 ? Math.round(area) : Math.round(area * 10) / 10} px`;
 const setting = stages.get('tidy').params.specksBelow as unknown as Setting<never>;
 
@@ -83,6 +91,7 @@ export function TidyPanel(props: Props) {
       )}
       <Tools label="By outline" tools={outlineTools} tool={tool} onTool={onTool} />
       <ByHand {...props} />
+      <ByColour {...props} />
       {values.specksBelow > 0 || facts?.droppedCount || facts?.pieceCount ? <PieceList {...props} /> : null}
     </>
   );
@@ -193,6 +202,43 @@ function ByHand({ values, onCommit }: Props) {
         Take all back
       </button>
     </div>
+  );
+}
+
+const rounded = (v: number) => Math.round(v * 10) / 10;
+const placesOf = (group: ColourGroup) => group.pieces.map(({ x, y }) => ({ x: rounded(x), y: rounded(y) }));
+
+/** Pieces of one colour, dropped, kept or recoloured together; of no use where there is but one colour. */
+function ByColour({ values, facts, palette, picked, onPick, onCommit }: Props) {
+  const groups = facts ? colourGroups(facts.pieces) : [];
+  if (groups.length < 2) return null;
+  const without = (group: ColourGroup) => {
+    const isOther = (p: { x: number; y: number }) =>
+      group.pieces.every((q) => Math.abs(p.x - q.x) >= SAME_PLACE_PX || Math.abs(p.y - q.y) >= SAME_PLACE_PX);
+    return { ...values, drop: values.drop.filter(isOther), keep: values.keep.filter(isOther) };
+  };
+  return (
+    <PieceColours
+      groups={groups}
+      picked={picked}
+      palette={palette}
+      onPick={onPick}
+      onDrop={(group) => {
+        const rest = without(group);
+        onCommit({ ...rest, drop: [...rest.drop, ...placesOf(group)] }, `Drop pieces of ${group.hex}`);
+      }}
+      onKeep={(group) => {
+        const rest = without(group);
+        const specks = placesOf({ ...group, pieces: group.pieces.filter((p) => p.areaPx < values.specksBelow) });
+        onCommit({ ...rest, keep: [...rest.keep, ...specks] }, `Keep pieces of ${group.hex}`);
+      }}
+      onRecolour={(group, hex) => {
+        const points = placesOf(group).flatMap(({ x, y }) => [x, y]);
+        const edit = { kind: 'recolour' as const, points, colour: hex };
+        onCommit({ ...values, edits: [...values.edits, edit] }, `Colour pieces of ${group.hex} ${hex}`);
+        onPick(null);
+      }}
+    />
   );
 }
 

@@ -12,6 +12,7 @@ const piece = (p: Partial<PieceFact>): PieceFact => ({
   y: 1,
   areaPx: 9000,
   peak: 1,
+  colour: '#1f5a45',
   box,
   distancePx: 0,
   dropped: false,
@@ -32,9 +33,22 @@ const facts: TidyFacts = {
 };
 const values = (change: Partial<StageValues['tidy']> = {}) => ({ ...initialRecipe().stages.tidy, ...change });
 
-const on = { tool: vi.fn(), commit: vi.fn(), flip: vi.fn(), goTo: vi.fn(), brush: vi.fn(), preview: vi.fn() };
+const on = {
+  tool: vi.fn(),
+  commit: vi.fn(),
+  flip: vi.fn(),
+  goTo: vi.fn(),
+  brush: vi.fn(),
+  preview: vi.fn(),
+  pick: vi.fn(),
+};
 beforeEach(() => Object.values(on).forEach((f) => f.mockReset()));
-const show = (own = values(), tool: string | null = null, given: TidyFacts | null = facts) =>
+const show = (
+  own = values(),
+  tool: string | null = null,
+  given: TidyFacts | null = facts,
+  picked: string | null = null,
+) =>
   render(
     <TidyPanel
       values={own}
@@ -45,6 +59,9 @@ const show = (own = values(), tool: string | null = null, given: TidyFacts | nul
       onTool={on.tool}
       onGoTo={on.goTo}
       onFlip={on.flip}
+      palette={[]}
+      picked={picked}
+      onPick={on.pick}
       onPreview={on.preview}
       onCommit={on.commit}
     />,
@@ -88,5 +105,25 @@ describe('the panel of Tidy', () => {
     expect(on.commit.mock.calls[0][0]).toEqual(values({ specksBelow: 19 }));
     await userEvent.click(screen.getByRole('button', { name: 'Keep all' }));
     expect(on.commit.mock.calls[1][0]).toMatchObject({ specksBelow: 0, edits });
+  });
+  it('picks the pieces of one colour together, and drops or keeps them in one step', async () => {
+    const red = [90, 60].map((x) => piece({ x, areaPx: x, colour: '#a03020', dropped: x === 60 }));
+    const given = { ...facts, pieces: [piece({}), ...red] };
+    const { unmount } = show(values(), null, given);
+    await userEvent.click(screen.getByRole('button', { name: '2 pieces of #A03020' }));
+    expect(on.pick).toHaveBeenCalledWith('#a03020');
+    unmount();
+    show(values({ drop: [{ x: 60, y: 1 }], specksBelow: 70 }), null, given, '#a03020');
+    await userEvent.click(screen.getByRole('button', { name: 'Drop 2 pieces' }));
+    expect((on.commit.mock.calls[0][0] as StageValues['tidy']).drop).toEqual([
+      { x: 90, y: 1 },
+      { x: 60, y: 1 },
+    ]);
+    await userEvent.click(screen.getByRole('button', { name: 'Keep 2 pieces' }));
+    expect(on.commit.mock.calls[1][0]).toMatchObject({ drop: [], keep: [{ x: 60, y: 1 }] });
+  });
+  it('offers no colours where all pieces have one', () => {
+    show();
+    expect(screen.queryByText('By colour')).toBeNull();
   });
 });

@@ -1,6 +1,7 @@
 import { useEffect, useRef, useState } from 'react';
 import type { Brush } from '../../../data/useBrush';
 import type { Place } from './frame';
+import { handKeys } from './handKeys';
 import type { Viewport } from './useViewport';
 
 interface SurfaceProps {
@@ -62,18 +63,21 @@ export function BrushSurface({ label, view, brush, scale, settled, colour, onStr
     context.lineTo(to.x + 0.01, to.y);
     context.stroke();
   };
+  const start = (element: HTMLCanvasElement, from: Drawn, to: Drawn) => {
+    if (element.width !== element.clientWidth || element.height !== element.clientHeight) {
+      element.width = element.clientWidth;
+      element.height = element.clientHeight;
+    }
+    way.current = from === to ? [to] : [from, to];
+    segment(from, to);
+  };
   const begin = (event: React.PointerEvent<HTMLCanvasElement>) => {
     if (event.button !== 0) return;
     event.stopPropagation();
     const element = event.currentTarget;
     element.setPointerCapture(event.pointerId);
-    if (element.width !== element.clientWidth || element.height !== element.clientHeight) {
-      element.width = element.clientWidth;
-      element.height = element.clientHeight;
-    }
     const here = placeOf(event, element);
-    way.current = event.shiftKey && last.current ? [last.current, here] : [here];
-    segment(way.current[0], here);
+    start(element, event.shiftKey && last.current ? last.current : here, here);
   };
   const move = (event: React.PointerEvent<HTMLCanvasElement>) => {
     const element = event.currentTarget;
@@ -95,12 +99,31 @@ export function BrushSurface({ label, view, brush, scale, settled, colour, onStr
     last.current = drawn.at(-1) ?? null;
     onStroke(drawn.map((p) => ({ ...toFrame(p, view), pressure: p.pressure })));
   };
+  const onKeyDown = handKeys({
+    at,
+    onMove: (to) => {
+      setAt(to);
+      const drawn = way.current;
+      if (!drawn) return;
+      const here = { ...to, pressure: 1 };
+      segment(drawn[drawn.length - 1], here);
+      drawn.push(here);
+    },
+    onSet: (here) => {
+      setAt(here);
+      const place = { ...here, pressure: 1 };
+      if (way.current) end();
+      else if (canvas.current) start(canvas.current, place, place);
+    },
+  });
   return (
     <div className="hand-surface">
       <canvas
         ref={canvas}
-        role="img"
+        role="application"
+        tabIndex={0}
         aria-label={label}
+        onKeyDown={onKeyDown}
         onPointerDown={begin}
         onPointerMove={move}
         onPointerUp={end}
@@ -183,11 +206,21 @@ export function OutlineSurface({ label, view, onLoop }: OutlineProps) {
   };
   const shown = [...corners, ...(drawn.length > 0 ? drawn : at && corners.length > 0 ? [at] : [])];
   const points = shown.map((p) => `${p.x},${p.y}`).join(' ');
+  const onKeyDown = handKeys({
+    at,
+    onMove: setAt,
+    onSet: (here) => {
+      setAt(here);
+      setCorners([...corners, here]);
+    },
+  });
   return (
     <div
       className="hand-surface"
-      role="img"
+      role="application"
+      tabIndex={0}
       aria-label={label}
+      onKeyDown={onKeyDown}
       onPointerDown={begin}
       onPointerMove={move}
       onPointerUp={end}
@@ -195,6 +228,7 @@ export function OutlineSurface({ label, view, onLoop }: OutlineProps) {
     >
       <svg aria-hidden="true" className="outline-drawn">
         <polygon points={points} />
+        {at && <path d={`M${at.x - 6} ${at.y}h12M${at.x} ${at.y - 6}v12`} />}
         {corners.map((p, k) => (
           <circle key={k} cx={p.x} cy={p.y} r={k === 0 ? 5 : 3} />
         ))}

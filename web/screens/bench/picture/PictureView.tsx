@@ -26,8 +26,10 @@ const views = [
   { value: 'result', label: 'Result' },
   { value: 'original', label: 'Original' },
   { value: 'matte', label: 'Matte' },
+  { value: 'faint', label: 'Faint', title: 'The matte with everything that is hardly there raised' },
   { value: 'trouble', label: 'Trouble' },
 ];
+const matteOf: Partial<Record<BenchView, 'plain' | 'raised'>> = { matte: 'plain', faint: 'raised', trouble: 'plain' };
 /** How close the bench comes when it goes to a place. */
 const VISIT_ZOOM = 6;
 const ZOOM_STEP = 1.5;
@@ -37,7 +39,7 @@ const CLICK_PX = 4;
 const FIRST_WIPE = 0.36;
 const WIPE_ASIDE = 0.04;
 
-/** The picture in the middle: pan, zoom to single pixels, wipe between original and result, four views. */
+/** The picture in the middle: pan, zoom to single pixels, wipe between original and result, five views. */
 export function PictureView({ bench, stage, ground }: Props) {
   const { mark, engine, values, visit } = bench;
   const box = useRef<HTMLDivElement>(null);
@@ -53,7 +55,7 @@ export function PictureView({ bench, stage, ground }: Props) {
   const isClose = port.view.scale > 1 / (mark.width / mark.reducedWidth);
   const shown = (isClose ? engine.full : null) ?? engine.quick;
   const original = beforeOf(stage, bench, isClose).bitmap;
-  const matte = useMatte(engine, values, stage.id, isResult && (active === 'matte' || active === 'trouble'));
+  const matte = useMatte(engine, values, stage.id, (isResult && matteOf[active]) || null);
   const photos = usePhotos(ground?.url ? [ground.url] : []);
   const photo = ground?.url ? (photos.get(ground.url) ?? null) : null;
   const wipeX = isResult ? wipe * port.size.w : null;

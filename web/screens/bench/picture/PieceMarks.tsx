@@ -8,12 +8,14 @@ const MOST_RINGS = 120;
 
 interface Props {
   readonly facts: TidyFacts;
+  /** Pieces that are picked together. */
+  readonly picked?: readonly PieceFact[];
   readonly tools: PictureTools;
   readonly onFlip: (piece: PieceFact) => void;
 }
 
 /** Small and faint pieces ringed, what was dropped struck out, and the extents before and after. */
-export function PieceMarks({ facts, tools, onFlip }: Props) {
+export function PieceMarks({ facts, picked, tools, onFlip }: Props) {
   const { view, toFrame } = tools;
   const onScreen = (p: Place) => {
     const f = toFrame(p);
@@ -33,6 +35,13 @@ export function PieceMarks({ facts, tools, onFlip }: Props) {
         {before && isChanged && <rect {...boxOnScreen(before)} className="is-before" />}
         {after && <rect {...boxOnScreen(after)} />}
       </svg>
+      {picked && (
+        <svg className="picked-pieces" aria-hidden="true">
+          {picked.slice(0, MOST_RINGS).map((piece) => (
+            <rect key={`${piece.x},${piece.y}`} {...boxOnScreen(piece.box)} rx={3} />
+          ))}
+        </svg>
+      )}
       {ringed.map((piece) => {
         const at = onScreen(piece);
         const size = Math.round(piece.areaPx * 10) / 10;
@@ -42,6 +51,8 @@ export function PieceMarks({ facts, tools, onFlip }: Props) {
           <button
             key={`${piece.x},${piece.y}`}
             type="button"
+            // By keys a piece is reached in the list: a hundred specks would stand between two controls.
+            tabIndex={-1}
             className={`piece-ring${piece.dropped ? ' is-dropped' : ''}${isStretching ? ' is-stretching' : ''}`}
             style={{ left: at.x, top: at.y }}
             title={`${what}. ${piece.dropped ? 'Dropped: press to keep.' : 'Press to drop.'}`}

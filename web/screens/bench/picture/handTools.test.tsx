@@ -11,7 +11,7 @@ const at = (x: number, y: number, more: object = {}) => ({
   pointerType: 'mouse',
   ...more,
 });
-const surface = () => screen.getByRole('img');
+const surface = () => screen.getByRole('application');
 
 describe('a brush on the picture', () => {
   const onStroke = vi.fn();
@@ -52,6 +52,45 @@ describe('a brush on the picture', () => {
     fireEvent.pointerDown(surface(), at(10, 20, { button: 1 }));
     fireEvent.pointerUp(surface(), at(10, 20));
     expect(onStroke).not.toHaveBeenCalled();
+  });
+});
+
+describe('by keys', () => {
+  const keys = (...names: string[]) => names.forEach((key) => fireEvent.keyDown(surface(), { key }));
+  it('a brush goes down with the space bar, is moved by the arrows, and is lifted by another press', () => {
+    const onStroke = vi.fn();
+    const brush = { size: 10, hardness: 1 };
+    render(
+      <BrushSurface label="Rub" view={view} brush={brush} scale={2} settled={0} colour="#000" onStroke={onStroke} />,
+    );
+    Object.defineProperties(surface(), { clientWidth: { value: 200 }, clientHeight: { value: 100 } });
+    keys('ArrowRight', ' ', 'ArrowDown', 'ArrowDown', ' ');
+    const stroke = onStroke.mock.lastCall?.[0] as { x: number; y: number }[];
+    expect([stroke[0].x, stroke[0].y]).toEqual([47, 15]);
+    expect([stroke.at(-1)?.x, stroke.at(-1)?.y]).toEqual([47, 19]);
+  });
+  it('an outline gets its corners, and nothing leaves the picture', () => {
+    const onLoop = vi.fn();
+    render(<OutlineSurface label="Outline" view={view} onLoop={onLoop} />);
+    Object.defineProperties(surface(), { clientWidth: { value: 20 }, clientHeight: { value: 20 } });
+    keys(' ', 'ArrowRight', ' ');
+    fireEvent.keyDown(surface(), { key: 'ArrowDown', shiftKey: true });
+    keys(' ');
+    fireEvent.keyDown(window, { key: 'Enter' });
+    expect(onLoop).toHaveBeenCalledWith([
+      { x: 0, y: -5 },
+      { x: 2, y: -5 },
+      { x: 2, y: 0 },
+    ]);
+  });
+  it('what the tools do not know goes on to the bench', () => {
+    const onKey = vi.fn();
+    window.addEventListener('keydown', onKey);
+    render(<OutlineSurface label="Outline" view={view} onLoop={vi.fn()} />);
+    keys('ArrowLeft', ' ', 'Escape');
+    fireEvent.keyDown(surface(), { key: 'z', ctrlKey: true });
+    expect(onKey.mock.calls.map(([e]) => (e as KeyboardEvent).key)).toEqual(['Escape', 'z']);
+    window.removeEventListener('keydown', onKey);
   });
 });
 

@@ -4,7 +4,7 @@ import { coverWith } from '../../../components/usePhoto';
 import type { ProofGround } from '../../../data/proofGrounds';
 import type { Viewport } from './useViewport';
 
-export type BenchView = 'result' | 'original' | 'matte' | 'trouble';
+export type BenchView = 'result' | 'original' | 'matte' | 'faint' | 'trouble';
 
 export interface BenchPaint {
   readonly view: Viewport;
@@ -73,7 +73,7 @@ function paintResult(
   w: number,
   h: number,
 ): void {
-  const isMatte = mode === 'matte' || mode === 'trouble';
+  const isMatte = mode === 'matte' || mode === 'faint' || mode === 'trouble';
   if (isMatte) {
     context.fillStyle = '#000000';
     context.fillRect(0, 0, w, h);

@@ -2,6 +2,7 @@ import type { Point } from '../../../../core/geometry/projective';
 import type { StageValues } from '../../../../core/stages';
 import type { PieceFact, TidyFacts } from '../../../../core/stages/tidyFacts';
 import type { BrushEdit, Edit } from '../../../../core/tidy/edits';
+import { colourGroups } from '../../../../core/tidy/colourGroups';
 import { simplifyStroke } from '../../../../core/tidy/simplifyStroke';
 import { useBrush } from '../../../data/useBrush';
 import type { Bench, BenchProps, PictureTools, Press, TrailStage } from '../Bench';
@@ -21,7 +22,7 @@ export const tidyStage: TrailStage = {
   showsResult: true,
   keepsResult: true,
   onPress: (bench, press) => flipAt(bench, press),
-  hint: ({ tool }) => tidyTools.find((t) => t.id === tool)?.hint ?? null,
+  hint: ({ tool }) => (pickedColour(tool) ? PICKED_HINT : null) ?? tidyTools.find((t) => t.id === tool)?.hint ?? null,
   bead: ({ engine }) => ({ bitmap: engine.beads.tidy, ground: 'checker' }),
   status({ shown, values: { tidy } }) {
     const facts = factsOf(shown);
@@ -35,6 +36,11 @@ export const tidyStage: TrailStage = {
     );
   },
 };
+
+/** A tool of this kind has the pieces of one colour picked. */
+const PICKS = 'pieces-of:';
+const PICKED_HINT = 'Ringed are all pieces of this colour. Esc ends.';
+const pickedColour = (tool: string | null) => (tool?.startsWith(PICKS) ? tool.slice(PICKS.length) : null);
 
 function factsOf(shown: Bench['shown']): TidyFacts | null {
   const facts = shown?.perStage.tidy?.facts as TidyFacts | undefined;
@@ -84,6 +90,9 @@ function Panel({ bench }: BenchProps) {
       onTool={bench.setTool}
       onGoTo={(piece) => bench.setVisit({ finding: 'specks-apart', at: placeIndex(bench, piece) })}
       onFlip={(piece) => flip(bench, piece)}
+      palette={bench.brand.palette}
+      picked={pickedColour(tool)}
+      onPick={(hex) => bench.setTool(hex && PICKS + hex)}
       onPreview={(tidy) => bench.preview('tidy', tidy)}
       onCommit={(tidy, why) => bench.commit('tidy', tidy, why)}
     />
@@ -106,7 +115,12 @@ function Overlay({ bench, tools }: BenchProps & { tools: PictureTools }) {
   const facts = factsOf(bench.shown);
   const tool = tidyTools.find((t) => t.id === bench.tool);
   if (tools.mode === 'original') return null;
-  if (!tool) return facts && <PieceMarks facts={facts} tools={tools} onFlip={(piece) => flip(bench, piece)} />;
+  const picked = pickedColour(bench.tool);
+  const group = picked && facts ? colourGroups(facts.pieces).find((g) => g.hex === picked) : undefined;
+  if (!tool)
+    return (
+      facts && <PieceMarks facts={facts} picked={group?.pieces} tools={tools} onFlip={(piece) => flip(bench, piece)} />
+    );
   if (tool.way === 'outline')
     return (
       <OutlineSurface

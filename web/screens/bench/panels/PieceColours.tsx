@@ -1,0 +1,70 @@
+import { ColorPicker } from 'antd';
+import { useState } from 'react';
+import type { ColourGroup } from '../../../../core/tidy/colourGroups';
+
+interface Props {
+  readonly groups: readonly ColourGroup[];
+  /** The colour whose pieces are picked. */
+  readonly picked: string | null;
+  readonly palette: readonly { readonly name: string; readonly hex: string }[];
+  readonly onPick: (hex: string | null) => void;
+  readonly onDrop: (group: ColourGroup) => void;
+  readonly onKeep: (group: ColourGroup) => void;
+  readonly onRecolour: (group: ColourGroup, hex: string) => void;
+}
+
+const MOST_GROUPS = 12;
+
+/** Pieces by their colour: a press picks all of one, to be dropped, kept or given another colour together. */
+export function PieceColours({ groups, picked, palette, onPick, onDrop, onKeep, onRecolour }: Props) {
+  const own = groups.find((g) => g.hex === picked) ?? null;
+  const [next, setNext] = useState('#1c1b1d');
+  return (
+    <div className="panel-field" role="group" aria-label="Pieces by colour">
+      <b>By colour</b>
+      <div className="tidy-tools">
+        {groups.slice(0, MOST_GROUPS).map((group) => (
+          <button
+            key={group.hex}
+            type="button"
+            className="pill piece-colour"
+            aria-pressed={group === own}
+            aria-label={`${countOf(group.pieces.length)} of ${group.hex.toUpperCase()}`}
+            onClick={() => onPick(group === own ? null : group.hex)}
+          >
+            <i style={{ background: group.hex }} />
+            {group.pieces.length}
+          </button>
+        ))}
+      </div>
+      {own && (
+        <div className="panel-row piece-colour-acts">
+          {own.pieces.some((p) => !p.dropped) && (
+            <button type="button" className="plain small" onClick={() => onDrop(own)}>
+              Drop {countOf(own.pieces.length)}
+            </button>
+          )}
+          {own.pieces.some((p) => p.dropped) && (
+            <button type="button" className="plain small" onClick={() => onKeep(own)}>
+              Keep {countOf(own.pieces.length)}
+            </button>
+          )}
+          <ColorPicker
+            size="small"
+            value={next}
+            disabledAlpha
+            presets={[{ label: 'Palette', colors: ['#000000', '#ffffff', ...palette.map((c) => c.hex)] }]}
+            onChange={(c) => setNext(c.toHexString().slice(0, 7))}
+            onChangeComplete={(c) => onRecolour(own, c.toHexString().slice(0, 7))}
+          >
+            <button type="button" className="plain small">
+              Another colour
+            </button>
+          </ColorPicker>
+        </div>
+      )}
+    </div>
+  );
+}
+
+const countOf = (n: number) => (n === 1 ? '1 piece' : `${n} pieces`);
