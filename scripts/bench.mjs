@@ -1,5 +1,5 @@
 // npm run bench: accuracy and speed beside plain baselines; with --browser also the speed of the screen on 24
-// megapixels. npm run bench -- --server: fifty people at once, memory, runners.
+// megapixels. npm run bench -- --strokes: 200 strokes by brush on 8 megapixels. npm run bench -- --server: fifty people at once, memory, runners.
 import { ensurePackages } from './lib/system.mjs';
 import { startDatabase } from './lib/database.mjs';
 import { MEMORY_ENV, ensureBuild, ensureModules, projectDir, run, say, startServer } from './lib/steps.mjs';
@@ -14,8 +14,10 @@ if (process.argv.includes('--server')) {
   });
   process.exit(0);
 }
-run(process.execPath, ['--import', 'tsx', 'bench/main.ts', ...process.argv.slice(2).filter((a) => a !== '--browser')]);
-if (process.argv.includes('--browser')) {
+const hasStrokes = process.argv.includes('--strokes');
+const words = process.argv.slice(2).filter((a) => a !== '--browser');
+if (!hasStrokes) run(process.execPath, ['--import', 'tsx', 'bench/main.ts', ...words]);
+if (hasStrokes || process.argv.includes('--browser')) {
   ensurePackages(['postgresql', 'chromium'], say);
   ensureBuild();
   const database = await startDatabase({ projectDir, name: 'postgres-bench', firstPort: 56480, say });
@@ -25,7 +27,7 @@ if (process.argv.includes('--browser')) {
   };
   const { child, url } = await startServer({ env, quiet: true });
   try {
-    run(process.execPath, ['--import', 'tsx', 'tests/bench/browser.ts', url]);
+    run(process.execPath, ['--import', 'tsx', `tests/bench/${hasStrokes ? 'strokes' : 'browser'}.ts`, url]);
   } finally {
     child.kill('SIGTERM');
     await new Promise((r) => child.once('exit', r));

@@ -269,6 +269,10 @@ function finish(
       before: extents.before && boxToWorking(artwork, extents.before),
       after: extents.after && boxToWorking(artwork, extents.after),
     },
+    framed: {
+      before: extents.before && scaled(extents.before, artwork.reduction),
+      after: extents.after && scaled(extents.after, artwork.reduction),
+    },
     stretchers,
   };
   return { artwork, facts: tidyFacts, findings: findingsOf(tidyFacts, kept, p, toWorking, r2) };

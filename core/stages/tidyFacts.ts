@@ -29,6 +29,8 @@ export interface TidyFacts {
   readonly proposal: SpeckLimit;
   /** Of what is visible, before and after; null where nothing is. */
   readonly extents: { readonly before: RectPx | null; readonly after: RectPx | null };
+  /** The same in pixels of the artwork at full size, upright with it where it was turned. */
+  readonly framed: { readonly before: RectPx | null; readonly after: RectPx | null };
   /** Places of the pieces without which the extents before would be those after. */
   readonly stretchers: readonly { readonly x: number; readonly y: number }[];
 }

@@ -139,7 +139,8 @@ describe('screen and file', () => {
       ['alpha.png', await pngOf(drawMark(120, 90, ring(60, 45, 30, 18), [3, 90, 200]))],
       ['paths.svg', new TextEncoder().encode(PATHS)],
     ] as const) {
-      const { mark } = await rig.post<TakenIn>(`${paths.brandMarks(rig.brand.id)}?name=${name}`, bytes);
+      const taken = await rig.post<TakenIn>(`${paths.brandMarks(rig.brand.id)}?name=${name}`, bytes);
+      const mark = name.endsWith('.svg') ? taken.mark : await withStrokes(taken.mark);
       const page = await rig.open(`/marks/${mark.id}/cutOut`);
       const worker = page.workers()[0] ?? (await page.waitForEvent('worker'));
       const fromBrowser = await page.evaluate(
@@ -174,6 +175,30 @@ describe('screen and file', () => {
     }
   });
 });
+
+/** A mark with strokes of every kind by hand, so that they too are compared. */
+async function withStrokes(mark: MarkView): Promise<MarkView> {
+  const at = (share: number) => Math.round(mark.width * share);
+  const brush = (kind: 'rub' | 'back' | 'solid' | 'open', y: number) =>
+    ({ kind, size: at(0.07), hardness: 0.4, points: [at(0.2), at(y), 1, at(0.6), at(y + 0.05), 0.6] }) as const;
+  const loop = [at(0.3), at(0.3), at(0.6), at(0.33), at(0.4), at(0.5)];
+  const edits = [
+    brush('rub', 0.3),
+    brush('back', 0.32),
+    brush('solid', 0.4),
+    brush('open', 0.5),
+    { kind: 'cover', points: loop, colour: '#b5322b' } as const,
+  ];
+  const { stages } = mark.recipe;
+  const recipe = { ...mark.recipe, stages: { ...stages, tidy: { ...stages.tidy, edits } } };
+  const answer = await fetch(rig.url + paths.markRecipe(mark.id), {
+    method: 'PUT',
+    headers: { 'content-type': 'application/json' },
+    body: JSON.stringify({ basedOn: mark.revision, why: 'strokes', recipe }),
+  });
+  expect(answer.status).toBe(200);
+  return (await answer.json()) as MarkView;
+}
 
 const PATHS =
   '<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 90 40"><path d="M3 36C20 -20 60 ' +

@@ -1,5 +1,6 @@
 import { ColorPicker } from 'antd';
 import { useState } from 'react';
+import type { PieceFact } from '../../../../core/stages/tidyFacts';
 import type { ColourGroup } from '../../../../core/tidy/colourGroups';
 
 interface Props {
@@ -7,6 +8,8 @@ interface Props {
   /** The colour whose pieces are picked. */
   readonly picked: string | null;
   readonly palette: readonly { readonly name: string; readonly hex: string }[];
+  /** The mark itself, which is dropped with no others. */
+  readonly largest?: PieceFact;
   readonly onPick: (hex: string | null) => void;
   readonly onDrop: (group: ColourGroup) => void;
   readonly onKeep: (group: ColourGroup) => void;
@@ -16,8 +19,10 @@ interface Props {
 const MOST_GROUPS = 12;
 
 /** Pieces by their colour: a press picks all of one, to be dropped, kept or given another colour together. */
-export function PieceColours({ groups, picked, palette, onPick, onDrop, onKeep, onRecolour }: Props) {
+export function PieceColours({ groups, picked, palette, largest, onPick, onDrop, onKeep, onRecolour }: Props) {
   const own = groups.find((g) => g.hex === picked) ?? null;
+  const droppable = own?.pieces.filter((p) => p !== largest && !p.dropped).length ?? 0;
+  const dropped = own?.pieces.filter((p) => p.dropped).length ?? 0;
   const [next, setNext] = useState('#1c1b1d');
   return (
     <div className="panel-field" role="group" aria-label="Pieces by colour">
@@ -39,14 +44,14 @@ export function PieceColours({ groups, picked, palette, onPick, onDrop, onKeep, 
       </div>
       {own && (
         <div className="panel-row piece-colour-acts">
-          {own.pieces.some((p) => !p.dropped) && (
+          {droppable > 0 && (
             <button type="button" className="plain small" onClick={() => onDrop(own)}>
-              Drop {countOf(own.pieces.length)}
+              Drop {countOf(droppable)}
             </button>
           )}
-          {own.pieces.some((p) => p.dropped) && (
+          {dropped > 0 && (
             <button type="button" className="plain small" onClick={() => onKeep(own)}>
-              Keep {countOf(own.pieces.length)}
+              Keep {countOf(dropped)}
             </button>
           )}
           <ColorPicker

@@ -223,9 +223,11 @@ function ByColour({ values, facts, palette, picked, onPick, onCommit }: Props) {
       picked={picked}
       palette={palette}
       onPick={onPick}
+      largest={facts?.pieces[0]}
       onDrop={(group) => {
         const rest = without(group);
-        onCommit({ ...rest, drop: [...rest.drop, ...placesOf(group)] }, `Drop pieces of ${group.hex}`);
+        const pieces = group.pieces.filter((p) => p !== facts?.pieces[0]);
+        onCommit({ ...rest, drop: [...rest.drop, ...placesOf({ ...group, pieces })] }, `Drop pieces of ${group.hex}`);
       }}
       onKeep={(group) => {
         const rest = without(group);

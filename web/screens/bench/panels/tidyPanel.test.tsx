@@ -29,6 +29,7 @@ const facts: TidyFacts = {
   areas: [3, 12.34, 9000],
   proposal: { limit: 19, from: 12.34, to: 9000 },
   extents: { before: box, after: box },
+  framed: { before: box, after: box },
   stretchers: [],
 };
 const values = (change: Partial<StageValues['tidy']> = {}) => ({ ...initialRecipe().stages.tidy, ...change });
@@ -114,12 +115,12 @@ describe('the panel of Tidy', () => {
     expect(on.pick).toHaveBeenCalledWith('#a03020');
     unmount();
     show(values({ drop: [{ x: 60, y: 1 }], specksBelow: 70 }), null, given, '#a03020');
-    await userEvent.click(screen.getByRole('button', { name: 'Drop 2 pieces' }));
+    await userEvent.click(screen.getByRole('button', { name: 'Drop 1 piece' }));
     expect((on.commit.mock.calls[0][0] as StageValues['tidy']).drop).toEqual([
       { x: 90, y: 1 },
       { x: 60, y: 1 },
     ]);
-    await userEvent.click(screen.getByRole('button', { name: 'Keep 2 pieces' }));
+    await userEvent.click(screen.getByRole('button', { name: 'Keep 1 piece' }));
     expect(on.commit.mock.calls[1][0]).toMatchObject({ drop: [], keep: [{ x: 60, y: 1 }] });
   });
   it('offers no colours where all pieces have one', () => {

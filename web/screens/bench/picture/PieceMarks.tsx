@@ -1,3 +1,4 @@
+import type { RectPx } from '../../../../core/params';
 import type { PieceFact, TidyFacts } from '../../../../core/stages/tidyFacts';
 import type { PictureTools } from '../Bench';
 import type { Place } from './frame';
@@ -25,15 +26,21 @@ export function PieceMarks({ facts, picked, tools, onFlip }: Props) {
     const [from, to] = [onScreen(b), onScreen({ x: b.x + b.width, y: b.y + b.height })];
     return { x: from.x, y: from.y, width: to.x - from.x, height: to.y - from.y };
   };
-  const { before, after } = facts.extents;
+  const framed = (b: RectPx) => ({
+    x: b.x * view.scale + view.x,
+    y: b.y * view.scale + view.y,
+    width: b.width * view.scale,
+    height: b.height * view.scale,
+  });
+  const { before, after } = facts.framed;
   const isSmall = ({ box }: PieceFact) => Math.max(box.width, box.height) * view.scale < SMALL_PX;
   const ringed = facts.pieces.filter((p) => p.dropped || isSmall(p)).slice(-MOST_RINGS);
   const isChanged = before && after && JSON.stringify(before) !== JSON.stringify(after);
   return (
     <>
       <svg className="extents" aria-hidden="true">
-        {before && isChanged && <rect {...boxOnScreen(before)} className="is-before" />}
-        {after && <rect {...boxOnScreen(after)} />}
+        {before && isChanged && <rect {...framed(before)} className="is-before" />}
+        {after && <rect {...framed(after)} />}
       </svg>
       {picked && (
         <svg className="picked-pieces" aria-hidden="true">
