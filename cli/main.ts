@@ -20,6 +20,11 @@ const commands: readonly { verb: string; summary: string; load: () => Promise<Co
     load: async () => (await import('./tidy')).tidy,
   },
   {
+    verb: 'trace',
+    summary: 'draw outlines of a mark as lines and curves: an SVG in a few flat colours',
+    load: async () => (await import('./trace')).trace,
+  },
+  {
     verb: 'export',
     summary: 'write one file of one mark: SVG, PDF or PNG, of any size',
     load: async () => (await import('./export')).exportFile,

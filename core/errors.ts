@@ -5,6 +5,7 @@ export const errorCodes = {
   'registry/unknown': 'A definition of that name does not exist.',
   'recipe/invalid': 'The recipe is not one that this program can read.',
   'recipe/too-new': 'The recipe was made by a newer version.',
+  'trace/nothing': 'Nothing of the mark is large enough to be traced.',
   'cutout/nothing-left': 'Nothing of the mark is left after the cut-out.',
   'cutout/no-flat-ground': 'The border of the picture shows no flat ground.',
   'cutout/no-ink': 'No ink stands out from the paper.',

@@ -1,0 +1,117 @@
+import type { Raster } from '../raster/raster';
+import { type FlatColour, isFlat } from './findPalette';
+
+/** How much of every pixel each colour of a palette covers, 0 to 255, row-major; together the pixel's alpha. */
+export interface ColourCoverage {
+  readonly planes: readonly Uint8Array[];
+  /** Pixels that no mixture of the palette's colours explains, share of the visible ones. */
+  readonly unexplained: number;
+}
+
+/** How far round a pixel the flat colours lie that may meet in it. */
+const REACH = 2;
+/** A mixture this near to what is seen, code values, explains it; compression adds its noise. */
+const NEAR = 10;
+const NOISES = 3;
+const NONE = 255;
+
+/**
+ * Every edge pixel unmixed between the flat colours beside it; where these do not explain it, between one of them and
+ * any other of the palette, as for strokes too thin to be flat anywhere.
+ */
+export function colourCoverage(raster: Raster, colours: readonly FlatColour[], noise: number): ColourCoverage {
+  const { width, height, data } = raster;
+  const n = width * height;
+  const planes = colours.map(() => new Uint8Array(n));
+  const flat = labelFlat(raster, colours, noise);
+  const rgb = colours.map((c) => c.rgb);
+  const limit = (NEAR + NOISES * noise) ** 2;
+  let [visible, unexplained] = [0, 0];
+  const beside: number[] = [];
+  for (let y = 0, p = 0; y < height; y++) {
+    for (let x = 0; x < width; x++, p++) {
+      const alpha = data[p * 4 + 3];
+      if (alpha === 0) continue;
+      visible++;
+      if (flat[p] !== NONE) {
+        planes[flat[p]][p] = alpha;
+        continue;
+      }
+      beside.length = 0;
+      for (let dy = -REACH; dy <= REACH; dy++) {
+        for (let dx = -REACH; dx <= REACH; dx++) {
+          const [nx, ny] = [x + dx, y + dy];
+          if (nx < 0 || ny < 0 || nx >= width || ny >= height) continue;
+          const label = flat[ny * width + nx];
+          if (label !== NONE && !beside.includes(label)) beside.push(label);
+        }
+      }
+      const seen: Rgb = [data[p * 4], data[p * 4 + 1], data[p * 4 + 2]];
+      let best = mix(seen, rgb, beside, beside);
+      if (!best || best.off > limit) {
+        const all = rgb.map((_, k) => k);
+        const other = mix(seen, rgb, beside.length > 0 ? beside : all, all);
+        if (other && (!best || other.off < best.off)) best = other;
+        if (best && best.off > limit * 4) unexplained++;
+      }
+      if (!best) continue;
+      const first = Math.round(alpha * best.share);
+      planes[best.a][p] = first;
+      if (best.b !== best.a) planes[best.b][p] = alpha - first;
+    }
+  }
+  return { planes, unexplained: visible > 0 ? unexplained / visible : 0 };
+}
+
+type Rgb = readonly [number, number, number];
+
+/** Flat pixels near a colour of the palette: its number, else 255. */
+function labelFlat(raster: Raster, rgb: readonly FlatColour[], noise: number): Uint8Array {
+  const { width, height, data } = raster;
+  const labels = new Uint8Array(width * height).fill(NONE);
+  const step = Math.max(6, noise * 4);
+  const limit = (NEAR + NOISES * noise + 6) ** 2;
+  for (let y = 1; y + 1 < height; y++) {
+    for (let x = 1; x + 1 < width; x++) {
+      const p = y * width + x;
+      const i = p * 4;
+      if (data[i + 3] < 250 || !isFlat(data, i, width, step)) continue;
+      let [best, least] = [NONE, limit];
+      for (let k = 0; k < rgb.length; k++) {
+        const [r, g, b] = rgb[k].rgb;
+        const off = (data[i] - r) ** 2 + (data[i + 1] - g) ** 2 + (data[i + 2] - b) ** 2;
+        if (off < least) [best, least] = [k, off];
+      }
+      labels[p] = best;
+    }
+  }
+  return labels;
+}
+
+interface Mixture {
+  readonly a: number;
+  readonly b: number;
+  /** Of a; the rest is b. */
+  readonly share: number;
+  /** Squared distance from what is seen. */
+  readonly off: number;
+}
+
+/** The pair, one of each list, whose mixture is nearest to a colour; mixed in sRGB code values, as programs do. */
+function mix(seen: Rgb, rgb: readonly Rgb[], firsts: readonly number[], seconds: readonly number[]): Mixture | null {
+  let best: Mixture | null = null;
+  for (const a of firsts) {
+    for (const b of seconds) {
+      if (seconds === firsts && b < a) continue;
+      const [pa, pb] = [rgb[a], rgb[b]];
+      const [dx, dy, dz] = [pa[0] - pb[0], pa[1] - pb[1], pa[2] - pb[2]];
+      const square = dx * dx + dy * dy + dz * dz;
+      const along = (seen[0] - pb[0]) * dx + (seen[1] - pb[1]) * dy + (seen[2] - pb[2]) * dz;
+      const share = square === 0 ? 1 : Math.max(0, Math.min(1, along / square));
+      const off =
+        (seen[0] - pb[0] - share * dx) ** 2 + (seen[1] - pb[1] - share * dy) ** 2 + (seen[2] - pb[2] - share * dz) ** 2;
+      if (!best || off < best.off) best = { a, b, share, off };
+    }
+  }
+  return best;
+}

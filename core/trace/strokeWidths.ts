@@ -1,0 +1,123 @@
+import { scaling } from '../geometry/matrix';
+import { flattenPath } from '../vector/flattenPath';
+import type { Path } from '../vector/path';
+import { ringsOf } from './deviation';
+import { createPointTree } from './pointTree';
+
+/** How wide a mark's strokes are, px. */
+export interface StrokeWidths {
+  readonly medianPx: number;
+  /** Hardly anything is thinner: the second hundredth. */
+  readonly thinnestPx: number;
+  /** Where the thinnest is. */
+  readonly place: { readonly x: number; readonly y: number };
+}
+
+/** From outline places so far apart widths are taken; the outline itself is looked at much more closely. */
+const LEAST_STEP_PX = 1;
+const MOST_PLACES = 4000;
+const FINE_PX = 0.2;
+const MOST_FINE = 400_000;
+/** A ball that touches the outline at two places seen under less than this angle sits in a corner, not in a stroke. */
+const SEPARATION_RAD = (140 * Math.PI) / 180;
+const THINNEST_SHARE = 0.02;
+const ROUNDS = 12;
+
+/**
+ * Widths of strokes by the balls that touch an outline at two places: each shrinks from a little more than its
+ * neighbour's until nothing of the outline is in it.
+ * @param path  filled by the rule of windings, outer rings clockwise on the screen
+ * @returns null for a path without an inside
+ * @see J. Ma, S. Bae, S. Choi, "3D medial axis point approximation using nearest neighbors and the normal field", 2012
+ */
+export function measureStrokes(path: Path): StrokeWidths | null {
+  const rings = ringsOf(path).map((ring) => flattenPath(ring, scaling(1)));
+  const whole = rings.reduce((sum, lines) => sum + lengthOf(lines), 0);
+  if (whole === 0) return null;
+  const fine = Math.max(FINE_PX, whole / MOST_FINE);
+  const step = Math.max(LEAST_STEP_PX, whole / MOST_PLACES);
+  const samples = rings.map((lines) => sample(lines, fine));
+  const tree = createPointTree(
+    Float64Array.from(samples.flatMap((s) => s.xs)),
+    Float64Array.from(samples.flatMap((s) => s.ys)),
+  );
+  const widths: { width: number; x: number; y: number }[] = [];
+  const stride = Math.max(1, Math.round(step / fine));
+  for (const { xs, ys, nx, ny } of samples) {
+    let start = whole;
+    for (let k = 0; k < xs.length; k += stride) {
+      const ball = shrink(tree, { x: xs[k], y: ys[k], nx: nx[k], ny: ny[k] }, start, fine);
+      if (!ball) continue;
+      start = ball.radius * 2 + 4;
+      if (ball.angle < SEPARATION_RAD) continue;
+      widths.push({ width: 2 * ball.radius, x: xs[k] + ball.radius * nx[k], y: ys[k] + ball.radius * ny[k] });
+    }
+  }
+  if (widths.length === 0) return null;
+  widths.sort((a, b) => a.width - b.width);
+  const thin = widths[Math.floor(widths.length * THINNEST_SHARE)];
+  return {
+    medianPx: widths[widths.length >> 1].width,
+    thinnestPx: thin.width,
+    place: { x: thin.x, y: thin.y },
+  };
+}
+
+function lengthOf(lines: readonly number[]): number {
+  let length = 0;
+  for (let k = 0; k < lines.length; k += 4) length += Math.hypot(lines[k + 2] - lines[k], lines[k + 3] - lines[k + 1]);
+  return length;
+}
+
+/** Places along a ring, evenly, each with the direction inwards: at the right hand of an outer ring's travel. */
+function sample(lines: readonly number[], step: number) {
+  const [xs, ys, nx, ny]: number[][] = [[], [], [], []];
+  let rest = step / 2;
+  for (let k = 0; k < lines.length; k += 4) {
+    const [dx, dy] = [lines[k + 2] - lines[k], lines[k + 3] - lines[k + 1]];
+    const length = Math.hypot(dx, dy);
+    if (length === 0) continue;
+    let at = rest;
+    for (; at < length; at += step) {
+      xs.push(lines[k] + (dx * at) / length);
+      ys.push(lines[k + 1] + (dy * at) / length);
+      nx.push(-dy / length);
+      ny.push(dx / length);
+    }
+    rest = at - length;
+  }
+  return { xs, ys, nx, ny };
+}
+
+interface OnOutline {
+  readonly x: number;
+  readonly y: number;
+  readonly nx: number;
+  readonly ny: number;
+}
+
+function shrink(tree: ReturnType<typeof createPointTree>, p: OnOutline, start: number, fine: number) {
+  let radius = start;
+  for (let grown = 0; grown < 2; grown++) {
+    let touched: { x: number; y: number } | null = null;
+    for (let round = 0; round < ROUNDS; round++) {
+      const [cx, cy] = [p.x + radius * p.nx, p.y + radius * p.ny];
+      const near = tree.nearest(cx, cy);
+      const [dx, dy] = [near.x - p.x, near.y - p.y];
+      const square = dx * dx + dy * dy;
+      const deep = dx * p.nx + dy * p.ny;
+      // Nothing but the place itself, or what lies just beside it, is in the ball.
+      if (near.distance >= radius - 1e-6 * radius - 1e-9 || square < 4 * fine * fine || deep <= 0) break;
+      radius = square / (2 * deep);
+      touched = near;
+    }
+    if (touched) {
+      const [cx, cy] = [p.x + radius * p.nx, p.y + radius * p.ny];
+      const dot = ((p.x - cx) * (touched.x - cx) + (p.y - cy) * (touched.y - cy)) / (radius * radius);
+      return { radius, angle: Math.acos(Math.max(-1, Math.min(1, dot))) };
+    }
+    // It began too small: nothing was in it.
+    radius = start * 64;
+  }
+  return null;
+}

@@ -1,0 +1,97 @@
+import type { Plane } from '../raster/raster';
+import { type Path, PathBuilder } from '../vector/path';
+import { type EdgeRing, edgePoints } from './edgePoints';
+import { findCorners } from './findCorners';
+import { type FittedSection, type Section, fitSection } from './fitSection';
+import { followRings } from './followRings';
+import { insideMask } from './insideMask';
+
+/** How an outline is drawn. */
+export interface TraceOptions {
+  /** How far an outline may be from what is seen, px. */
+  readonly tolerancePx: number;
+  /** A turn of at least so much is a corner, degrees. */
+  readonly cornerDeg: number;
+  /** Rings of less area are left out, px. */
+  readonly smallestPx: number;
+}
+
+export const plainTrace: TraceOptions = { tolerancePx: 0.25, cornerDeg: 28, smallestPx: 1.5 };
+
+/** Outlines of one shape, with what they were drawn from. */
+export interface Traced {
+  readonly path: Path;
+  /** Where the border was measured to run, ring by ring, in the order of the path's rings. */
+  readonly rings: readonly EdgeRing[];
+  readonly nodes: number;
+}
+
+/**
+ * Closed outlines of a coverage map: cubic Béziers and lines, outer rings clockwise on the screen and holes the other
+ * way, so that both fill rules agree.
+ * @param plane  coverage 0 to 255
+ */
+export function traceCoverage(plane: Plane, options: TraceOptions): Traced {
+  const { width, height, data } = plane;
+  const at = (x: number, y: number) => (x < 0 || y < 0 || x >= width || y >= height ? 0 : data[y * width + x]);
+  // Four pixels round a grid corner, two of them inside by the corner only: one piece where they are half covered.
+  const joins = (x: number, y: number) => at(x - 1, y - 1) + at(x, y - 1) + at(x - 1, y) + at(x, y) >= 510;
+  const builder = new PathBuilder();
+  const rings: EdgeRing[] = [];
+  let nodes = 0;
+  for (const crack of followRings(insideMask(plane), width, height, joins)) {
+    if (Math.abs(crack.area2) / 2 < options.smallestPx) continue;
+    const ring = edgePoints(plane, crack);
+    if (ring.xs.length < 3) continue;
+    const sections = sectionsOf(ring, (options.cornerDeg * Math.PI) / 180);
+    const fitted = sections.map((section) => fitSection(section, options.tolerancePx));
+    nodes += addRing(builder, fitted);
+    rings.push(ring);
+  }
+  return { path: builder.done(), rings, nodes };
+}
+
+function sectionsOf(ring: EdgeRing, leastAngleRad: number): Section[] {
+  const { xs, ys } = ring;
+  const n = xs.length;
+  const corners = findCorners(ring, leastAngleRad);
+  if (corners.length === 0) {
+    const closed = (v: Float64Array) => Float64Array.from({ length: n + 1 }, (_, k) => v[k % n]);
+    return [{ xs: closed(xs), ys: closed(ys), out: null, into: null }];
+  }
+  return corners.map((corner, c) => {
+    const next = corners[(c + 1) % corners.length];
+    const [px, py] = [[corner.x], [corner.y]];
+    // From behind what belongs to the corner up to what belongs to the next one.
+    const from = (corner.to + 1) % n;
+    // Of two close corners each may claim the places between them.
+    const ahead = (next.at - corner.at + n) % n || n;
+    const claimed = ((corner.to - corner.at + n) % n) + ((next.at - next.from + n) % n);
+    const count = Math.max(0, ahead - claimed - 1);
+    for (let k = 0; k < count; k++) {
+      px.push(xs[(from + k) % n]);
+      py.push(ys[(from + k) % n]);
+    }
+    px.push(next.x);
+    py.push(next.y);
+    return { xs: Float64Array.from(px), ys: Float64Array.from(py), out: corner.outOf, into: next.into };
+  });
+}
+
+/** @returns how many nodes it has */
+function addRing(builder: PathBuilder, sections: readonly FittedSection[]): number {
+  const [first] = sections;
+  builder.moveTo(...(first.start as [number, number]));
+  let nodes = 0;
+  sections.forEach(({ pieces }, s) => {
+    pieces.forEach((piece, p) => {
+      nodes++;
+      const isLast = s === sections.length - 1 && p === pieces.length - 1;
+      if (piece.kind === 'curve') builder.curveTo(...(piece.curve as [number, number, number, number, number, number]));
+      // The ring's last line is drawn by closing it.
+      else if (!isLast) builder.lineTo(...(piece.to as [number, number]));
+    });
+  });
+  builder.close();
+  return nodes;
+}
