@@ -6,25 +6,28 @@ export interface ColourCoverage {
   readonly planes: readonly Uint8Array[];
   /** Pixels that no mixture of the palette's colours explains, share of the visible ones. */
   readonly unexplained: number;
+  /** Code values by which colours waver where but one is about. */
+  readonly noise: number;
 }
 
 /** How far round a pixel the flat colours lie that may meet in it. */
 const REACH = 2;
 /** A mixture this near to what is seen, code values, explains it; compression adds its noise. */
 const NEAR = 10;
-const NOISES = 3;
+const NOISES = 1.5;
 const NONE = 255;
 
 /**
  * Every edge pixel unmixed between the flat colours beside it; where these do not explain it, between one of them and
  * any other of the palette, as for strokes too thin to be flat anywhere.
  */
-export function colourCoverage(raster: Raster, colours: readonly FlatColour[], noise: number): ColourCoverage {
+export function colourCoverage(raster: Raster, colours: readonly FlatColour[], flatNoise: number): ColourCoverage {
   const { width, height, data } = raster;
   const n = width * height;
   const planes = colours.map(() => new Uint8Array(n));
-  const flat = labelFlat(raster, colours, noise);
+  const flat = labelFlat(raster, colours, flatNoise);
   const rgb = colours.map((c) => c.rgb);
+  const noise = Math.max(flatNoise, measureRinging(raster, flat, rgb));
   const limit = (NEAR + NOISES * noise) ** 2;
   let [visible, unexplained] = [0, 0];
   const beside: number[] = [];
@@ -55,15 +58,60 @@ export function colourCoverage(raster: Raster, colours: readonly FlatColour[], n
         if (best && best.off > limit * 4) unexplained++;
       }
       if (!best) continue;
-      const first = Math.round(alpha * best.share);
+      const first = Math.round(alpha * snapped(best, rgb, noise));
       planes[best.a][p] = first;
       if (best.b !== best.a) planes[best.b][p] = alpha - first;
     }
   }
-  return { planes, unexplained: visible > 0 ? unexplained / visible : 0 };
+  return { planes, unexplained: visible > 0 ? unexplained / visible : 0, noise };
 }
 
+/** A share of one of two colours, whole where the rest is within the noise. */
+function snapped({ a, b, share }: Mixture, rgb: readonly Rgb[], noise: number): number {
+  const apart = Math.hypot(rgb[a][0] - rgb[b][0], rgb[a][1] - rgb[b][1], rgb[a][2] - rgb[b][2]);
+  const slack = Math.min(0.4, (SNAP_NOISES * noise) / Math.max(1, apart));
+  return share < slack ? 0 : share > 1 - slack ? 1 : share;
+}
+const SNAP_NOISES = 1.5;
+
 type Rgb = readonly [number, number, number];
+
+/** Of every so many pixels one is looked at. */
+const RINGING_STRIDE = 3;
+const RINGING_SHARE = 0.9;
+const MOST_RINGING = 48;
+
+/**
+ * How far colours waver where only one flat colour and nothing clear is near: beside an edge of a compressed picture,
+ * where flat areas themselves tell of no noise.
+ */
+function measureRinging({ width, height, data }: Raster, flat: Uint8Array, rgb: readonly Rgb[]): number {
+  const counts = new Uint32Array(MOST_RINGING + 1);
+  let total = 0;
+  for (let y = REACH; y + REACH < height; y += RINGING_STRIDE) {
+    for (let x = REACH; x + REACH < width; x += RINGING_STRIDE) {
+      const p = y * width + x;
+      if (data[p * 4 + 3] < 255 || flat[p] !== NONE) continue;
+      let label = NONE;
+      let isAlone = true;
+      for (let dy = -REACH; dy <= REACH && isAlone; dy++) {
+        for (let dx = -REACH; dx <= REACH; dx++) {
+          const q = p + dy * width + dx;
+          if (data[q * 4 + 3] < 255 || (flat[q] !== NONE && label !== NONE && flat[q] !== label)) isAlone = false;
+          if (flat[q] !== NONE) label = flat[q];
+        }
+      }
+      if (!isAlone || label === NONE) continue;
+      const off = Math.max(...rgb[label].map((v, c) => Math.abs(v - data[p * 4 + c])));
+      if (off > MOST_RINGING) continue;
+      counts[Math.floor(off)]++;
+      total++;
+    }
+  }
+  let seen = 0;
+  for (let v = 0; v <= MOST_RINGING; v++) if ((seen += counts[v]) >= total * RINGING_SHARE) return total > 20 ? v : 0;
+  return 0;
+}
 
 /** Flat pixels near a colour of the palette: its number, else 255. */
 function labelFlat(raster: Raster, rgb: readonly FlatColour[], noise: number): Uint8Array {

@@ -19,6 +19,8 @@ const CORNER_PX = 1.6;
 /** How many sides ahead of the last one the next place may be. */
 const AHEAD = 24;
 const BEHIND = 6;
+/** Farther off than this the right side was not among those looked at. */
+const LOST_PX = 0.4;
 const MOST_TROUBLE = 200;
 const TROUBLE_APART_PX = 3;
 
@@ -38,7 +40,9 @@ export function measureDeviation(path: Path, rings: readonly EdgeRing[]): Deviat
     let at = nearestLine(lines, measured.xs[0], measured.ys[0], 0, lines.length / 4).at;
     for (let p = 0; p < measured.xs.length; p++) {
       const [x, y] = [measured.xs[p], measured.ys[p]];
-      const found = nearestLine(lines, x, y, at - BEHIND, AHEAD + BEHIND);
+      let found = nearestLine(lines, x, y, at - BEHIND, AHEAD + BEHIND);
+      // Where curves were left out the next side may be farther ahead.
+      if (found.off > LOST_PX) found = nearestLine(lines, x, y, 0, lines.length / 4);
       at = found.at;
       if (corners.some(([cx, cy]) => Math.abs(cx - x) < CORNER_PX && Math.abs(cy - y) < CORNER_PX)) continue;
       sum += found.off;

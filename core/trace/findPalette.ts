@@ -28,7 +28,8 @@ const FLAT_STEP = 5;
 const FLAT_NOISES = 3.5;
 /** Colours with fewer flat pixels than this, and than this share of all, are edges of something. */
 const LEAST_PIXELS = 12;
-const LEAST_SHARE = 0.0008;
+const LEAST_SHARE = 0.0001;
+const LEAST_SHARE_BY_NOISE = 0.0002;
 /** Colours closer than this are one in any mark; farther apart than this they are two in any. */
 const LEAST_APART = 2.5;
 const MOST_APART = 24;
@@ -47,7 +48,7 @@ export function findPalette(raster: Raster, wanted: number | null): Palette {
     .map((b) => ({ count: b.count, rgb: [b.r / b.count, b.g / b.count, b.b / b.count] as const }))
     .sort((a, b) => b.count - a.count);
   const merged = mergeSeeds(seeds, LEAST_APART + noise * 0.35);
-  const enough = Math.max(LEAST_PIXELS, total * LEAST_SHARE);
+  const enough = Math.max(LEAST_PIXELS, total * (LEAST_SHARE + LEAST_SHARE_BY_NOISE * Math.min(noise, 4)));
   const large = merged.filter((c) => c.count >= enough);
   const steps = mergeDown(large.length > 0 ? large : merged.slice(0, 1));
   const most = Math.min(MOST_COLOURS, wanted ?? MOST_COLOURS);
@@ -64,7 +65,10 @@ interface Bin {
   b: number;
 }
 
-/** Half the median step between opaque neighbours whose colours are near: what compression leaves in flat areas. */
+/** Most neighbours in a mark are flat; of a compressed one so many are no more than noisy. */
+const NOISE_SHARE = 0.85;
+
+/** The step between opaque neighbours whose colours are near that most keep to: what compression leaves in flat areas. */
 function measureNoise({ width, height, data }: Raster): number {
   const steps = new Uint32Array(64);
   let count = 0;
@@ -83,7 +87,7 @@ function measureNoise({ width, height, data }: Raster): number {
     }
   }
   let seen = 0;
-  for (let s = 0; s < 64; s++) if ((seen += steps[s]) >= count * 0.6) return s;
+  for (let s = 0; s < 64; s++) if ((seen += steps[s]) >= count * NOISE_SHARE) return s;
   return 0;
 }
 

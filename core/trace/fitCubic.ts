@@ -24,12 +24,13 @@ export interface Near {
 
 /** Of a long run so many places stand for all while it is fitted. */
 const MOST_PLACES = 32;
-const ROUNDS = 10;
+const ROUNDS = 9;
 /** After so many rounds a fit that is still so many times too far off will not come near. */
 const HOPELESS: readonly (readonly [round: number, times: number])[] = [
-  [2, 12],
-  [4, 5],
-  [8, 2.2],
+  [2, 60],
+  [4, 15],
+  [6, 4],
+  [9, 2],
 ];
 
 /**
@@ -213,7 +214,7 @@ const FREE: Direction[] = [
   [1, 0],
   [0, 1],
 ];
-const ALONG_WEIGHT = 0.02;
+const ALONG_WEIGHT = 0.0002;
 const LEAST_HANDLE = 0.02;
 /** Few places do not hold a curve with long handles: it would loop between them. */
 const FEW_PLACES = 8;

@@ -21,9 +21,11 @@ export interface FittedSection {
 }
 
 /** How far a place may be off a line or curve, share of the tolerance: the rest is for what places are off themselves. */
-const WORST_SHARE = 0.5;
+const WORST_SHARE = 0.7;
+/** More than this share it takes of no noise. */
+const MOST_SHARE = 1.2;
 /** And all places of it in the mean square. */
-const MEAN_SHARE = 0.13;
+const MEAN_SHARE = 0.145;
 /** A line is taken when it reaches so far as a curve, or nearly. */
 const LINE_REACH = 0.72;
 const FIRST_STEP = 5;
@@ -37,9 +39,12 @@ const SMOOTHED_PX = [11, 7, 4.2, 2.6];
 /** Places are one bend when in the mean square they are off it by no more than their noise, and this. */
 const BEND_PX = 0.01;
 const BEND_NOISES = 1.5;
-const MOST_BEND_PX = 0.05;
+const MOST_BEND_PX = 0.3;
+/** Lines and curves need not be nearer to places than these are to one another. */
+const WORST_NOISES = 3.2;
+const MEAN_NOISES = 0.8;
 /** The noise of sampled edges is looked for in so small pieces that all of them are bends. */
-const NOISE_REACH_PX = 4.2;
+const NOISE_REACH_PX = 3.2;
 const NOISE_SAMPLES = 40;
 /** A curve led by its neighbouring lines may be a little farther off, and so may one whose joints were moved. */
 const LED_SLACK = 1.3;
@@ -75,12 +80,17 @@ class SectionFitter {
   ) {
     this.last = section.xs.length - 1;
     this.isRing = section.out === null;
-    this.near = { worst: tolerancePx * WORST_SHARE, meanSquare: (tolerancePx * MEAN_SHARE) ** 2 };
     this.xs = section.xs;
     this.ys = section.ys;
     this.ways = this.measure();
     this.unrolled = this.unroll();
-    this.bend = Math.min(MOST_BEND_PX, BEND_PX + BEND_NOISES * this.measureNoise());
+    const noise = this.measureNoise();
+    this.bend = Math.min(MOST_BEND_PX, BEND_PX + BEND_NOISES * noise);
+    this.near = {
+      worst: Math.max(tolerancePx * WORST_SHARE, Math.min(tolerancePx * MOST_SHARE, WORST_NOISES * noise)),
+      meanSquare:
+        Math.max(tolerancePx * MEAN_SHARE, Math.min(tolerancePx * MOST_SHARE * 0.5, MEAN_NOISES * noise)) ** 2,
+    };
     this.smooth();
   }
 

@@ -2,8 +2,8 @@ import type { Plane } from '../raster/raster';
 
 /** Half coverage: a pixel of so much belongs to the shape. */
 const HALF = 128;
-/** Fainter than this nothing is told from noise. */
-const FAINT = 30;
+/** Fainter than this nothing is told from noise: of clean artwork. */
+export const FAINT = 30;
 /** Across a thin stroke coverage falls, two pixels on, to at most this share of its middle's. */
 const FALLS_TO = 0.4;
 /** The pixels beside the ridge of a thin stroke belong to it from this share of the ridge on. */
@@ -20,9 +20,10 @@ const WAYS = [
 /**
  * Which pixels a shape holds, by its coverage: those at least half covered, and the ridges of strokes too thin to cover
  * any pixel by half; thin gaps are told in the same way from what is not covered.
+ * @param faint  fainter than this, of 255, nothing is told from noise
  * @returns 1 for inside, 0 for outside, row-major
  */
-export function insideMask({ width, height, data }: Plane): Uint8Array {
+export function insideMask({ width, height, data }: Plane, faint = FAINT): Uint8Array {
   const inside = new Uint8Array(width * height);
   const at = (x: number, y: number) => (x < 0 || y < 0 || x >= width || y >= height ? 0 : data[y * width + x]);
   for (let y = 0, i = 0; y < height; y++) {
@@ -35,7 +36,9 @@ export function insideMask({ width, height, data }: Plane): Uint8Array {
       }
       const isFilled = a >= HALF;
       // What is not covered, seen as a shape of its own, may be a gap thinner than a pixel.
-      const isThin = isFilled ? isRidge((dx, dy) => 255 - at(x + dx, y + dy)) : isRidge((dx, dy) => at(x + dx, y + dy));
+      const isThin = isFilled
+        ? isRidge((dx, dy) => 255 - at(x + dx, y + dy), faint)
+        : isRidge((dx, dy) => at(x + dx, y + dy), faint);
       inside[i] = isFilled !== isThin ? 1 : 0;
     }
   }
@@ -43,9 +46,9 @@ export function insideMask({ width, height, data }: Plane): Uint8Array {
 }
 
 /** Whether the middle lies on the ridge of a thin stroke. @param at  coverage beside it, 0 to 255 */
-function isRidge(at: (dx: number, dy: number) => number): boolean {
+function isRidge(at: (dx: number, dy: number) => number, faint: number): boolean {
   const middle = at(0, 0);
-  if (middle < FAINT) return false;
+  if (middle < faint) return false;
   for (const [dx, dy] of WAYS) {
     const [before, after] = [at(-dx, -dy), at(dx, dy)];
     const peak = Math.max(middle, before, after);

@@ -14,6 +14,8 @@ export interface TraceOptions {
   readonly cornerDeg: number;
   /** Rings of less area are left out, px. */
   readonly smallestPx: number;
+  /** Coverage, of 255, that may be noise: thin strokes are told from it by being stronger. */
+  readonly faint?: number;
 }
 
 export const plainTrace: TraceOptions = { tolerancePx: 0.25, cornerDeg: 28, smallestPx: 1.5 };
@@ -39,7 +41,7 @@ export function traceCoverage(plane: Plane, options: TraceOptions): Traced {
   const builder = new PathBuilder();
   const rings: EdgeRing[] = [];
   let nodes = 0;
-  for (const crack of followRings(insideMask(plane), width, height, joins)) {
+  for (const crack of followRings(insideMask(plane, options.faint), width, height, joins)) {
     if (Math.abs(crack.area2) / 2 < options.smallestPx) continue;
     const ring = edgePoints(plane, crack);
     if (ring.xs.length < 3) continue;

@@ -2,7 +2,9 @@ import { hexFromRgb } from '../colour/hex';
 import type { Drawing, Shape } from '../artwork/drawing';
 import { type Plane, type Raster, matteOf } from '../raster/raster';
 import { colourCoverage } from './colourCoverage';
+import { dissolveSlivers } from './dissolveSlivers';
 import { type FlatColour, type Palette, findPalette } from './findPalette';
+import { FAINT } from './insideMask';
 import { type TraceOptions, type Traced, traceCoverage } from './traceCoverage';
 
 export interface MasterTraceOptions extends TraceOptions {
@@ -25,8 +27,10 @@ export interface TracedMaster {
 }
 
 /** Pieces of a colour smaller than this are what compression leaves at edges. */
-const SLIVER_PX = 4;
-const SLIVER_BY_NOISE_PX = 3;
+/** Mixtures are off by the noise: so much of coverage, of 255, for every code value of it. */
+const FAINT_BY_NOISE = 8;
+const SLIVER_PX = 8;
+const SLIVER_BY_NOISE_PX = 2;
 
 /**
  * A master as few flat colours, each drawn as one path. The largest lies lowest; each goes a pixel beneath those above
@@ -41,19 +45,26 @@ export function traceMaster(
   const palette = findPalette(raster, options.colours);
   const { width, height } = raster;
   const colours = palette.colours;
-  const planes = colours.length > 1 ? colourCoverage(raster, colours, palette.noise).planes : [matteOf(raster).data];
+  const unmixed = colours.length > 1 ? colourCoverage(raster, colours, palette.noise) : null;
+  const planes = unmixed ? unmixed.planes : [matteOf(raster).data];
+  const noise = unmixed?.noise ?? 0;
+  const smallest = unmixed ? SLIVER_PX + SLIVER_BY_NOISE_PX * noise : 0;
+  if (smallest > 0) dissolveSlivers(planes, raster, smallest);
   const order = planes
     .map((plane, k) => ({ plane, colour: colours[k] as FlatColour | undefined, areaPx: sum(plane) / 255 }))
     .filter((l) => l.areaPx > 0)
     .sort((a, b) => b.areaPx - a.areaPx);
-  const smallest = colours.length > 1 ? SLIVER_PX + SLIVER_BY_NOISE_PX * palette.noise : 0;
   const layers: TracedLayer[] = [];
   order.forEach(({ plane, colour, areaPx }, k) => {
     const above = order.slice(k + 1).map((o) => o.plane);
     const own = above.length > 0 ? underlapped({ width, height, data: plane }, above) : plane;
     const traced = traceCoverage(
       { width, height, data: own },
-      { ...options, smallestPx: Math.max(options.smallestPx, smallest) },
+      {
+        ...options,
+        smallestPx: Math.max(options.smallestPx, smallest / 2),
+        faint: Math.min(110, FAINT + FAINT_BY_NOISE * noise),
+      },
     );
     onStep((k + 1) / order.length);
     if (traced.path.verbs === '') return;
