@@ -1,11 +1,16 @@
 import type { Raster } from '../raster/raster';
-import { type FlatColour, isFlat } from './findPalette';
+import { NO_COLOUR } from './dissolveSlivers';
+import type { FlatColour, Palette } from './findPalette';
 
 /** How much of every pixel each colour of a palette covers, 0 to 255, row-major; together the pixel's alpha. */
 export interface ColourCoverage {
   readonly planes: readonly Uint8Array[];
-  /** Pixels that no mixture of the palette's colours explains, share of the visible ones. */
-  readonly unexplained: number;
+  /** The colour that covers most of each pixel; 255 for hardly any. */
+  readonly labels: Uint8Array;
+  /** 1 for pixels of flat insides. */
+  readonly flat: Uint8Array;
+  /** The commonest colour of opaque pixels that no mixture of the palette's explains; null where there are too few. */
+  readonly missing: FlatColour | null;
   /** Code values by which colours waver where but one is about. */
   readonly noise: number;
 }
@@ -15,27 +20,30 @@ const REACH = 2;
 /** A mixture this near to what is seen, code values, explains it; compression adds its noise. */
 const NEAR = 10;
 const NOISES = 1.5;
-const NONE = 255;
+const NONE = NO_COLOUR;
+/** Covered at least so much, of 255, a pixel takes part in pieces. */
+const SEEN = 48;
 
 /**
  * Every edge pixel unmixed between the flat colours beside it; where these do not explain it, between one of them and
  * any other of the palette, as for strokes too thin to be flat anywhere.
  */
-export function colourCoverage(raster: Raster, colours: readonly FlatColour[], flatNoise: number): ColourCoverage {
+export function colourCoverage(raster: Raster, palette: Palette): ColourCoverage {
+  const { colours, noise: flatNoise } = palette;
   const { width, height, data } = raster;
   const n = width * height;
   const planes = colours.map(() => new Uint8Array(n));
-  const flat = labelFlat(raster, colours, flatNoise);
+  const flat = labelFlat(raster, palette);
+  const labels = flat.slice();
   const rgb = colours.map((c) => c.rgb);
   const noise = Math.max(flatNoise, measureRinging(raster, flat, rgb));
   const limit = (NEAR + NOISES * noise) ** 2;
-  let [visible, unexplained] = [0, 0];
+  const strange = new Map<number, Bin>();
   const beside: number[] = [];
   for (let y = 0, p = 0; y < height; y++) {
     for (let x = 0; x < width; x++, p++) {
       const alpha = data[p * 4 + 3];
       if (alpha === 0) continue;
-      visible++;
       if (flat[p] !== NONE) {
         planes[flat[p]][p] = alpha;
         continue;
@@ -55,15 +63,46 @@ export function colourCoverage(raster: Raster, colours: readonly FlatColour[], f
         const all = rgb.map((_, k) => k);
         const other = mix(seen, rgb, beside.length > 0 ? beside : all, all);
         if (other && (!best || other.off < best.off)) best = other;
-        if (best && best.off > limit * 4) unexplained++;
+        if (best && best.off > limit * STRANGE && alpha === 255) gather(strange, seen);
       }
       if (!best) continue;
       const first = Math.round(alpha * snapped(best, rgb, noise));
+      if (alpha >= SEEN) labels[p] = first * 2 >= alpha ? best.a : best.b;
       planes[best.a][p] = first;
       if (best.b !== best.a) planes[best.b][p] = alpha - first;
     }
   }
-  return { planes, unexplained: visible > 0 ? unexplained / visible : 0, noise };
+  return { planes, missing: commonest(strange), noise, labels, flat: palette.flat };
+}
+
+/** Squared so many times farther off than noise takes a colour, it is one of its own. */
+const STRANGE = 4;
+/** Fewer pixels of a colour are no part of a mark. */
+const LEAST_MISSING = 36;
+const BITS = 3;
+
+interface Bin {
+  count: number;
+  readonly sum: [number, number, number];
+}
+
+function gather(bins: Map<number, Bin>, [r, g, b]: Rgb): void {
+  const shift = 8 - BITS;
+  const key = ((r >> shift) << (2 * BITS)) | ((g >> shift) << BITS) | (b >> shift);
+  let bin = bins.get(key);
+  if (!bin) bins.set(key, (bin = { count: 0, sum: [0, 0, 0] }));
+  bin.count++;
+  bin.sum[0] += r;
+  bin.sum[1] += g;
+  bin.sum[2] += b;
+}
+
+function commonest(bins: ReadonlyMap<number, Bin>): FlatColour | null {
+  let best: Bin | null = null;
+  for (const bin of bins.values()) if (!best || bin.count > best.count) best = bin;
+  if (!best || best.count < LEAST_MISSING) return null;
+  const { sum, count } = best;
+  return { count, rgb: [sum[0] / count, sum[1] / count, sum[2] / count] };
 }
 
 /** A share of one of two colours, whole where the rest is within the noise. */
@@ -114,24 +153,26 @@ function measureRinging({ width, height, data }: Raster, flat: Uint8Array, rgb: 
 }
 
 /** Flat pixels near a colour of the palette: its number, else 255. */
-function labelFlat(raster: Raster, rgb: readonly FlatColour[], noise: number): Uint8Array {
-  const { width, height, data } = raster;
+function labelFlat({ width, height, data }: Raster, { flat, colours, noise }: Palette): Uint8Array {
   const labels = new Uint8Array(width * height).fill(NONE);
-  const step = Math.max(6, noise * 4);
+  const words = new Uint32Array(data.buffer, data.byteOffset, width * height);
   const limit = (NEAR + NOISES * noise + 6) ** 2;
-  for (let y = 1; y + 1 < height; y++) {
-    for (let x = 1; x + 1 < width; x++) {
-      const p = y * width + x;
-      const i = p * 4;
-      if (data[i + 3] < 250 || !isFlat(data, i, width, step)) continue;
-      let [best, least] = [NONE, limit];
-      for (let k = 0; k < rgb.length; k++) {
-        const [r, g, b] = rgb[k].rgb;
-        const off = (data[i] - r) ** 2 + (data[i + 1] - g) ** 2 + (data[i + 2] - b) ** 2;
-        if (off < least) [best, least] = [k, off];
+  // A flat area is one colour, pixel after pixel.
+  let last = 0;
+  let label = NONE;
+  for (let p = 0; p < labels.length; p++) {
+    if (flat[p] === 0) continue;
+    if (words[p] !== last) {
+      last = words[p];
+      label = NONE;
+      let least = limit;
+      for (let k = 0; k < colours.length; k++) {
+        const [r, g, b] = colours[k].rgb;
+        const off = (data[p * 4] - r) ** 2 + (data[p * 4 + 1] - g) ** 2 + (data[p * 4 + 2] - b) ** 2;
+        if (off < least) [label, least] = [k, off];
       }
-      labels[p] = best;
     }
+    labels[p] = label;
   }
   return labels;
 }

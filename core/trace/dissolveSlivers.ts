@@ -1,57 +1,60 @@
-/** Covered at least so much a pixel takes part in pieces, of 255. */
-const SEEN = 48;
-const NONE = 255;
+import type { ColourCoverage } from './colourCoverage';
+
+/** Of a pixel that no colour covers enough to take part in pieces. */
+export const NO_COLOUR = 255;
+const IN_LARGE = 1;
 
 /**
  * Gives pieces of a colour that are too small to be meant, and touch other colours, to the colour most round them: what
- * compression leaves at edges. Planes are changed in place.
+ * compression leaves at edges. Planes and labels are changed in place.
  * @param smallestPx  pieces of fewer pixels are too small
  */
 export function dissolveSlivers(
-  planes: readonly Uint8Array[],
-  { width, height }: { width: number; height: number },
+  { planes, labels, flat }: Pick<ColourCoverage, 'planes' | 'labels' | 'flat'>,
+  width: number,
   smallestPx: number,
 ): void {
-  const n = width * height;
-  const labels = new Uint8Array(n).fill(NONE);
-  for (let p = 0; p < n; p++) {
-    let [best, most, sum] = [NONE, 0, 0];
-    for (let k = 0; k < planes.length; k++) {
-      const v = planes[k][p];
-      sum += v;
-      if (v > most) [best, most] = [k, v];
-    }
-    if (sum >= SEEN) labels[p] = best;
-  }
-  const seen = new Uint8Array(n);
-  const piece = new Int32Array(n);
+  const n = labels.length;
+  const known = new Uint8Array(n);
+  const beside = new Uint32Array(planes.length);
+  const piece: number[] = [];
   for (let start = 0; start < n; start++) {
-    if (seen[start] || labels[start] === NONE) continue;
-    const label = labels[start];
-    let count = 0;
-    piece[count++] = start;
-    seen[start] = 1;
-    const beside = new Map<number, number>();
-    for (let at = 0; at < count; at++) {
-      const p = piece[at];
-      const x = p % width;
-      for (const q of [x > 0 ? p - 1 : -1, x + 1 < width ? p + 1 : -1, p - width, p + width]) {
-        if (q < 0 || q >= n) continue;
-        const other = labels[q];
-        if (other === label) {
-          if (seen[q]) continue;
-          seen[q] = 1;
-          piece[count++] = q;
-        } else if (other !== NONE) beside.set(other, (beside.get(other) ?? 0) + 1);
-      }
+    // A piece lies in flat insides for the most part: from its edge pixels alone it is found soon enough.
+    if (labels[start] === NO_COLOUR || flat[start] === 1 || known[start] === IN_LARGE) continue;
+    if (isLarge(start)) {
+      for (const p of piece) known[p] = IN_LARGE;
+      continue;
     }
-    if (count >= smallestPx || beside.size === 0) continue;
-    const to = [...beside].reduce((a, b) => (b[1] > a[1] ? b : a))[0];
-    for (let k = 0; k < count; k++) {
-      const p = piece[k];
-      planes[to][p] = Math.min(255, planes[to][p] + planes[label][p]);
-      planes[label][p] = 0;
+    const to = beside.indexOf(Math.max(...beside));
+    if (beside[to] === 0) continue;
+    for (const p of piece) {
+      const from = labels[p];
+      planes[to][p] = Math.min(255, planes[to][p] + planes[from][p]);
+      planes[from][p] = 0;
       labels[p] = to;
     }
+  }
+
+  /** Gathers a piece until it is large enough, and counts what colours it touches. */
+  function isLarge(start: number): boolean {
+    const label = labels[start];
+    beside.fill(0);
+    piece.length = 0;
+    piece.push(start);
+    for (let at = 0; at < piece.length; at++) {
+      const p = piece[at];
+      const x = p % width;
+      for (let way = 0; way < 4; way++) {
+        const q = way === 0 ? p - 1 : way === 1 ? p + 1 : way === 2 ? p - width : p + width;
+        if ((way === 0 && x === 0) || (way === 1 && x === width - 1) || q < 0 || q >= n) continue;
+        const other = labels[q];
+        if (other === label) {
+          if (known[q] === IN_LARGE) return true;
+          if (!piece.includes(q)) piece.push(q);
+          if (piece.length >= smallestPx) return true;
+        } else if (other !== NO_COLOUR) beside[other]++;
+      }
+    }
+    return false;
   }
 }

@@ -18,6 +18,8 @@ export interface Palette {
   readonly steady: { readonly from: number; readonly to: number };
   /** Code values by which neighbours in flat areas differ. */
   readonly noise: number;
+  /** 1 for every pixel of a flat inside, row-major. */
+  readonly flat: Uint8Array;
 }
 
 export const MOST_COLOURS = 32;
@@ -41,7 +43,8 @@ const BITS = 4;
  */
 export function findPalette(raster: Raster, wanted: number | null): Palette {
   const noise = measureNoise(raster);
-  const bins = flatBins(raster, Math.max(FLAT_STEP, noise * FLAT_NOISES));
+  const flat = findFlat(raster, Math.max(FLAT_STEP, noise * FLAT_NOISES));
+  const bins = flatBins(raster, flat);
   let total = 0;
   for (const bin of bins.values()) total += bin.count;
   const seeds = [...bins.values()]
@@ -55,7 +58,7 @@ export function findPalette(raster: Raster, wanted: number | null): Palette {
   const proposed = wanted === null ? steadiest(steps) : null;
   const chosen = proposed ?? steps.find((s) => s.colours.length <= most) ?? steps[steps.length - 1];
   const counts = steps.map((s) => ({ at: s.from, count: s.colours.length }));
-  return { colours: chosen.colours, counts, steady: { from: chosen.from, to: chosen.to }, noise };
+  return { colours: chosen.colours, counts, steady: { from: chosen.from, to: chosen.to }, noise, flat };
 }
 
 interface Bin {
@@ -92,27 +95,50 @@ function measureNoise({ width, height, data }: Raster): number {
 }
 
 /** Flat pixels gathered by colour: those whose eight neighbours are opaque and of nearly the same colour. */
-function flatBins({ width, height, data }: Raster, step: number): Map<number, Bin> {
+function flatBins({ width, height, data }: Raster, flat: Uint8Array): Map<number, Bin> {
   const bins = new Map<number, Bin>();
-  for (let y = 1; y + 1 < height; y++) {
-    for (let x = 1; x + 1 < width; x++) {
-      const i = (y * width + x) * 4;
-      if (data[i + 3] < OPAQUE || !isFlat(data, i, width, step)) continue;
-      const [r, g, b] = [data[i], data[i + 1], data[i + 2]];
-      const key = ((r >> (8 - BITS)) << (2 * BITS)) | ((g >> (8 - BITS)) << BITS) | (b >> (8 - BITS));
-      let bin = bins.get(key);
-      if (!bin) bins.set(key, (bin = { count: 0, r: 0, g: 0, b: 0 }));
-      bin.count++;
-      bin.r += r;
-      bin.g += g;
-      bin.b += b;
-    }
+  for (let p = 0, i = 0; p < width * height; p++, i += 4) {
+    if (flat[p] === 0) continue;
+    const r = data[i];
+    const g = data[i + 1];
+    const b = data[i + 2];
+    const key = ((r >> (8 - BITS)) << (2 * BITS)) | ((g >> (8 - BITS)) << BITS) | (b >> (8 - BITS));
+    let bin = bins.get(key);
+    if (!bin) bins.set(key, (bin = { count: 0, r: 0, g: 0, b: 0 }));
+    bin.count++;
+    bin.r += r;
+    bin.g += g;
+    bin.b += b;
   }
   return bins;
 }
 
+/** 1 for every pixel whose eight neighbours are opaque and nearly of its colour. */
+function findFlat({ width, height, data }: Raster, step: number): Uint8Array {
+  const flat = new Uint8Array(width * height);
+  const words = new Uint32Array(data.buffer, data.byteOffset, width * height);
+  for (let y = 1; y + 1 < height; y++) {
+    for (let x = 1, p = y * width + 1; x + 1 < width; x++, p++) {
+      if (data[p * 4 + 3] < OPAQUE) continue;
+      const w = words[p];
+      // In most of a flat area all nine are the very same.
+      const isSame =
+        words[p - 1] === w &&
+        words[p + 1] === w &&
+        words[p - width] === w &&
+        words[p + width] === w &&
+        words[p - width - 1] === w &&
+        words[p - width + 1] === w &&
+        words[p + width - 1] === w &&
+        words[p + width + 1] === w;
+      if (isSame || isFlat(data, p * 4, width, step)) flat[p] = 1;
+    }
+  }
+  return flat;
+}
+
 /** Whether a pixel's eight neighbours are opaque and nearly of its colour. @param i  where its bytes begin */
-export function isFlat(data: Uint8Array, i: number, width: number, step: number): boolean {
+function isFlat(data: Uint8Array, i: number, width: number, step: number): boolean {
   for (let dy = -1; dy <= 1; dy++) {
     for (let dx = -1; dx <= 1; dx++) {
       const j = i + (dy * width + dx) * 4;

@@ -1,9 +1,11 @@
 import { hexFromRgb } from '../colour/hex';
 import type { Drawing, Shape } from '../artwork/drawing';
+import type { RectPx } from '../params';
+import { transformPath } from '../vector/path';
 import { type Plane, type Raster, matteOf } from '../raster/raster';
 import { colourCoverage } from './colourCoverage';
 import { dissolveSlivers } from './dissolveSlivers';
-import { type FlatColour, type Palette, findPalette } from './findPalette';
+import { type FlatColour, MOST_COLOURS, type Palette, findPalette } from './findPalette';
 import { FAINT } from './insideMask';
 import { type TraceOptions, type Traced, traceCoverage } from './traceCoverage';
 
@@ -29,6 +31,8 @@ export interface TracedMaster {
 /** Pieces of a colour smaller than this are what compression leaves at edges. */
 /** Mixtures are off by the noise: so much of coverage, of 255, for every code value of it. */
 const FAINT_BY_NOISE = 8;
+/** So many colours are looked for beyond those of flat insides. */
+const MOST_MISSING = 4;
 const SLIVER_PX = 8;
 const SLIVER_BY_NOISE_PX = 2;
 
@@ -42,34 +46,46 @@ export function traceMaster(
   options: MasterTraceOptions,
   onStep: (share: number) => void = () => {},
 ): TracedMaster {
-  const palette = findPalette(raster, options.colours);
+  let palette = findPalette(raster, options.colours);
   const { width, height } = raster;
-  const colours = palette.colours;
-  const unmixed = colours.length > 1 ? colourCoverage(raster, colours, palette.noise) : null;
+  let unmixed = palette.colours.length > 1 ? colourCoverage(raster, palette) : null;
+  // Small parts of a compressed picture are flat nowhere: what no mixture explains is a colour of its own.
+  const most = options.colours ?? MOST_COLOURS;
+  for (let k = 0; k < MOST_MISSING && unmixed?.missing && palette.colours.length < most; k++) {
+    palette = { ...palette, colours: [...palette.colours, unmixed.missing] };
+    unmixed = colourCoverage(raster, palette);
+  }
+  const { colours } = palette;
   const planes = unmixed ? unmixed.planes : [matteOf(raster).data];
   const noise = unmixed?.noise ?? 0;
   const smallest = unmixed ? SLIVER_PX + SLIVER_BY_NOISE_PX * noise : 0;
-  if (smallest > 0) dissolveSlivers(planes, raster, smallest);
+  if (unmixed) dissolveSlivers(unmixed, width, smallest);
   const order = planes
     .map((plane, k) => ({ plane, colour: colours[k] as FlatColour | undefined, areaPx: sum(plane) / 255 }))
     .filter((l) => l.areaPx > 0)
     .sort((a, b) => b.areaPx - a.areaPx);
   const layers: TracedLayer[] = [];
-  order.forEach(({ plane, colour, areaPx }, k) => {
-    const above = order.slice(k + 1).map((o) => o.plane);
-    const own = above.length > 0 ? underlapped({ width, height, data: plane }, above) : plane;
-    const traced = traceCoverage(
-      { width, height, data: own },
-      {
+  // From the top down, so that what lies above each is known.
+  const over = new Uint8Array(width * height);
+  for (let k = order.length - 1; k >= 0; k--) {
+    const { plane, colour, areaPx } = order[k];
+    const box = boxOf(plane, width, height);
+    const own = cropped({ width, height, data: plane }, box);
+    if (k < order.length - 1) underlap(own, cropped({ width, height, data: over }, box).data);
+    for (let p = box.y * width; p < (box.y + box.height) * width; p++) over[p] += plane[p];
+    const traced = moved(
+      traceCoverage(own, {
         ...options,
         smallestPx: Math.max(options.smallestPx, smallest / 2),
         faint: Math.min(110, FAINT + FAINT_BY_NOISE * noise),
-      },
+      }),
+      box.x,
+      box.y,
     );
-    onStep((k + 1) / order.length);
-    if (traced.path.verbs === '') return;
-    layers.push({ hex: hexFromRgb(colour ? colour.rgb : [0, 0, 0]), traced, areaPx });
-  });
+    onStep(1 - k / order.length);
+    if (traced.path.verbs === '') continue;
+    layers.unshift({ hex: hexFromRgb(colour ? colour.rgb : [0, 0, 0]), traced, areaPx });
+  }
   const shapes = layers.map(({ hex, traced }, k): Shape => ({
     id: `colour-${k + 1}`,
     path: traced.path,
@@ -86,21 +102,57 @@ function sum(plane: Uint8Array): number {
   return total;
 }
 
-/** A colour's coverage grown by a pixel, but only into what colours above it cover. */
-function underlapped({ width, height, data }: Plane, above: readonly Uint8Array[]): Uint8Array {
-  const out = data.slice();
+/** Room round a colour for what goes beneath others. */
+const ROOM_PX = 2;
+
+/** Where a plane covers anything, with a little room. */
+function boxOf(plane: Uint8Array, width: number, height: number): RectPx {
+  let [left, top, right, bottom] = [width, height, 0, 0];
   for (let y = 0, p = 0; y < height; y++) {
     for (let x = 0; x < width; x++, p++) {
-      let over = 0;
-      for (const plane of above) over += plane[p];
-      if (over === 0) continue;
-      let grown = data[p];
-      if (x > 0 && data[p - 1] > grown) grown = data[p - 1];
-      if (x + 1 < width && data[p + 1] > grown) grown = data[p + 1];
-      if (y > 0 && data[p - width] > grown) grown = data[p - width];
-      if (y + 1 < height && data[p + width] > grown) grown = data[p + width];
-      out[p] = Math.min(data[p] + over, Math.max(data[p], grown));
+      if (plane[p] === 0) continue;
+      if (x < left) left = x;
+      if (x > right) right = x;
+      if (y < top) top = y;
+      bottom = y;
     }
   }
-  return out;
+  const [x, y] = [Math.max(0, left - ROOM_PX), Math.max(0, top - ROOM_PX)];
+  return {
+    x,
+    y,
+    width: Math.min(width, right + 1 + ROOM_PX) - x,
+    height: Math.min(height, bottom + 1 + ROOM_PX) - y,
+  };
+}
+
+function cropped({ width, data }: Plane, box: RectPx): Plane {
+  const out = new Uint8Array(box.width * box.height);
+  for (let y = 0; y < box.height; y++) {
+    const from = (box.y + y) * width + box.x;
+    out.set(data.subarray(from, from + box.width), y * box.width);
+  }
+  return { width: box.width, height: box.height, data: out };
+}
+
+const moved = ({ path, rings, nodes }: Traced, dx: number, dy: number): Traced => ({
+  path: transformPath(path, [1, 0, 0, 1, dx, dy]),
+  rings: rings.map((r) => ({ ...r, xs: r.xs.map((x) => x + dx), ys: r.ys.map((y) => y + dy) })),
+  nodes,
+});
+
+/** Grows a colour's coverage by a pixel, in place, but only into what colours above it cover. */
+function underlap({ width, height, data }: Plane, over: Uint8Array): void {
+  const seen = data.slice();
+  for (let y = 0, p = 0; y < height; y++) {
+    for (let x = 0; x < width; x++, p++) {
+      if (over[p] === 0) continue;
+      let grown = seen[p];
+      if (x > 0 && seen[p - 1] > grown) grown = seen[p - 1];
+      if (x + 1 < width && seen[p + 1] > grown) grown = seen[p + 1];
+      if (y > 0 && seen[p - width] > grown) grown = seen[p - width];
+      if (y + 1 < height && seen[p + width] > grown) grown = seen[p + width];
+      if (grown > seen[p]) data[p] = Math.min(seen[p] + over[p], grown);
+    }
+  }
 }
