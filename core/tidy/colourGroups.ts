@@ -1,12 +1,18 @@
 import { rgbFromHex } from '../colour/hex';
 import { deltaE, oklabFromSrgb } from '../colour/oklab';
-import type { PieceFact } from '../stages/tidyFacts';
+
+/** What is asked of a piece to group it. */
+export interface Coloured {
+  /** Null where it has no single one. */
+  readonly colour: string | null;
+  readonly areaPx: number;
+}
 
 /** Pieces of one colour. */
-export interface ColourGroup {
+export interface ColourGroup<P extends Coloured = Coloured> {
   /** Of its largest piece. */
   readonly hex: string;
-  readonly pieces: readonly PieceFact[];
+  readonly pieces: readonly P[];
   readonly areaPx: number;
 }
 
@@ -15,8 +21,8 @@ export interface ColourGroup {
 const SAME = 7;
 
 /** Pieces sorted by colour, the group of the largest area first. Pieces that have no single colour are in none. */
-export function colourGroups(pieces: readonly PieceFact[]): ColourGroup[] {
-  const groups: { hex: string; lab: [number, number, number]; pieces: PieceFact[]; areaPx: number }[] = [];
+export function colourGroups<P extends Coloured>(pieces: readonly P[]): ColourGroup<P>[] {
+  const groups: { hex: string; lab: [number, number, number]; pieces: P[]; areaPx: number }[] = [];
   for (const piece of [...pieces].sort((a, b) => b.areaPx - a.areaPx)) {
     if (piece.colour === null) continue;
     const lab = oklabFromSrgb(...rgbFromHex(piece.colour));

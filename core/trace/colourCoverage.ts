@@ -1,5 +1,4 @@
 import type { Raster } from '../raster/raster';
-import { NO_COLOUR } from './dissolveSlivers';
 import type { FlatColour, Palette } from './findPalette';
 
 /** How much of every pixel each colour of a palette covers, 0 to 255, row-major; together the pixel's alpha. */
@@ -20,7 +19,9 @@ const REACH = 2;
 /** A mixture this near to what is seen, code values, explains it; compression adds its noise. */
 const NEAR = 10;
 const NOISES = 1.5;
-const NONE = NO_COLOUR;
+const NONE = 255;
+/** The label of a pixel that no colour covers enough to take part in pieces. */
+export const NO_COLOUR = NONE;
 /** Covered at least so much, of 255, a pixel takes part in pieces. */
 const SEEN = 48;
 

@@ -1,7 +1,5 @@
-import type { ColourCoverage } from './colourCoverage';
+import { type ColourCoverage, NO_COLOUR } from './colourCoverage';
 
-/** Of a pixel that no colour covers enough to take part in pieces. */
-export const NO_COLOUR = 255;
 const IN_LARGE = 1;
 
 /**

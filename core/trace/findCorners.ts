@@ -20,6 +20,9 @@ const MIXED_PX = 1.2;
 /** How far along a side is looked. */
 const NEAR_PX = 5;
 const FAR_PX = 14;
+/** What is left out beside a jumbled tip, in turn, and how many places of a side tell of it. */
+const SKIPPED_PX = [0, 0.8, 1.8, 3];
+const TELLING_PLACES = 4;
 /** Less of a turn within the near reach is no candidate. */
 const LEAST_TURN = 0.22;
 /** Two corners are farther apart than this. */
@@ -136,28 +139,45 @@ class Sides {
   }
 
   /** Places of one side of a place, from where the grid mixes no more up to a reach; ways count from the place on. */
-  of(k: number, way: 1 | -1, reach: number): Sample {
+  of(k: number, way: 1 | -1, reach: number, from = MIXED_PX): Sample {
     const { xs, ys, ways, n } = this;
     const origin = ways[k + n];
     const most = Math.min(reach, ways[2 * n] / 2);
     let near = k + n + way;
-    while (Math.abs(ways[near] - origin) < MIXED_PX && Math.abs(near - k - n) < n - 1) near += way;
+    while (Math.abs(ways[near] - origin) < from && Math.abs(near - k - n) < n - 1) near += way;
     let far = near;
     while (Math.abs(ways[far + way] - origin) <= most && Math.abs(far - k - n) < n - 2) far += way;
     return { xs, ys, ways, from: Math.min(near, far), to: Math.max(near, far), origin };
   }
 }
 
-/** The longest piece of a side, from the corner on, that one polynomial describes. */
-function fitAlong(sides: Sides, k: number, way: 1 | -1, reach: number): SidePolynomial | null {
-  const all = sides.of(k, way, Math.max(reach, MIXED_PX + 1));
+/** A side of a corner. */
+interface Side extends SidePolynomial {
+  /** The place nearest to the corner that is on it, counted in the ring three times over. */
+  readonly near: number;
+}
+
+/**
+ * The longest piece of a side, from near the corner on, that one polynomial describes. At a sharp tip the grid jumbles
+ * the places nearest to it, which are then left out.
+ */
+function fitAlong(sides: Sides, k: number, way: 1 | -1, reach: number): Side | null {
+  for (const skipped of SKIPPED_PX) {
+    const found = fitFrom(sides.of(k, way, reach, MIXED_PX + skipped), way, TELLING_PLACES);
+    if (found) return found;
+  }
+  return fitFrom(sides.of(k, way, Math.max(reach, MIXED_PX + 1), MIXED_PX), way, 2);
+}
+
+function fitFrom(all: Sample, way: 1 | -1, least: number): Side | null {
   const most = all.to - all.from + 1;
-  for (let count = most; count >= 2; count = count > 6 ? Math.floor(count * 0.8) : count - 1) {
+  for (let count = most; count >= least; count = count > 6 ? Math.floor(count * 0.8) : count - 1) {
     const part = way === 1 ? { ...all, to: all.from + count - 1 } : { ...all, from: all.to - count + 1 };
     const line = fitSide(part, 1);
-    if (line && line.residual <= LINE_RESIDUAL_PX) return line;
+    const near = way === 1 ? part.from : part.to;
+    if (line && line.residual <= LINE_RESIDUAL_PX) return { ...line, near };
     const bent = count >= 5 ? fitSide(part, 2) : null;
-    if (bent && bent.residual <= SIDE_RESIDUAL_PX) return bent;
+    if (bent && bent.residual <= SIDE_RESIDUAL_PX) return { ...bent, near };
   }
   return null;
 }
@@ -189,14 +209,9 @@ function verify(ring: EdgeRing, sides: Sides, place: CornerPlace, leastAngleRad:
   let nearest = Infinity;
   for (let j = -6; j <= 6 + across; j++) nearest = Math.min(nearest, farFrom(ring, (k + j + 2 * n) % n, met));
   if (nearest > Math.max(allowed, ROUNDED_PX)) return null;
-  // Places mixed of both sides are those nearer to the corner than the grid allows to tell them apart.
-  const mixed = Math.min(MOST_BEYOND_PX, (MIXED_PX * Math.SQRT1_2) / Math.max(0.2, Math.sin(inner / 2)));
-  const isMixed = (i: number) => Math.hypot(ring.xs[i] - met.x, ring.ys[i] - met.y) < Math.max(MIXED_PX, mixed);
-  let [from, to] = [place.first, place.last];
-  const isAt = (j: number) => (j + 2 * n) % n;
-  for (let j = 1; j < 8 && (isMixed(isAt(k - j)) || j === 1); j++) if (isMixed(isAt(k - j))) from = isAt(k - j);
-  for (let j = 1; j < 8 && (isMixed(isAt(place.last + j)) || j === 1); j++)
-    if (isMixed(isAt(place.last + j))) to = isAt(place.last + j);
+  // What is nearer to the corner than what either side was told by is mixed of both.
+  const from = (before.near + 1) % n;
+  const to = (after.near - 1 + n) % n;
   return { x: met.x, y: met.y, at: place.first, from, to, into: a, outOf: b };
 }
 

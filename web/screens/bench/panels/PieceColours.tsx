@@ -4,16 +4,16 @@ import type { PieceFact } from '../../../../core/stages/tidyFacts';
 import type { ColourGroup } from '../../../../core/tidy/colourGroups';
 
 interface Props {
-  readonly groups: readonly ColourGroup[];
+  readonly groups: readonly ColourGroup<PieceFact>[];
   /** The colour whose pieces are picked. */
   readonly picked: string | null;
   readonly palette: readonly { readonly name: string; readonly hex: string }[];
   /** The mark itself, which is dropped with no others. */
   readonly largest?: PieceFact;
   readonly onPick: (hex: string | null) => void;
-  readonly onDrop: (group: ColourGroup) => void;
-  readonly onKeep: (group: ColourGroup) => void;
-  readonly onRecolour: (group: ColourGroup, hex: string) => void;
+  readonly onDrop: (group: ColourGroup<PieceFact>) => void;
+  readonly onKeep: (group: ColourGroup<PieceFact>) => void;
+  readonly onRecolour: (group: ColourGroup<PieceFact>, hex: string) => void;
 }
 
 const MOST_GROUPS = 12;

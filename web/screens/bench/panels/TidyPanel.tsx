@@ -206,13 +206,13 @@ function ByHand({ values, onCommit }: Props) {
 }
 
 const rounded = (v: number) => Math.round(v * 10) / 10;
-const placesOf = (group: ColourGroup) => group.pieces.map(({ x, y }) => ({ x: rounded(x), y: rounded(y) }));
+const placesOf = (group: ColourGroup<PieceFact>) => group.pieces.map(({ x, y }) => ({ x: rounded(x), y: rounded(y) }));
 
 /** Pieces of one colour, dropped, kept or recoloured together; of no use where there is but one colour. */
 function ByColour({ values, facts, palette, picked, onPick, onCommit }: Props) {
   const groups = facts ? colourGroups(facts.pieces) : [];
   if (groups.length < 2) return null;
-  const without = (group: ColourGroup) => {
+  const without = (group: ColourGroup<PieceFact>) => {
     const isOther = (p: { x: number; y: number }) =>
       group.pieces.every((q) => Math.abs(p.x - q.x) >= SAME_PLACE_PX || Math.abs(p.y - q.y) >= SAME_PLACE_PX);
     return { ...values, drop: values.drop.filter(isOther), keep: values.keep.filter(isOther) };
