@@ -25,6 +25,11 @@ const commands: readonly { verb: string; summary: string; load: () => Promise<Co
     load: async () => (await import('./trace')).trace,
   },
   {
+    verb: 'split',
+    summary: 'take a sheet of several drawn pictures apart, an SVG each',
+    load: async () => (await import('./split')).split,
+  },
+  {
     verb: 'export',
     summary: 'write one file of one mark: SVG, PDF or PNG, of any size',
     load: async () => (await import('./export')).exportFile,

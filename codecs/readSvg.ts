@@ -1,4 +1,4 @@
-import { SaxesParser } from 'saxes';
+import { Clipper, FillRule } from 'clipper2-ts';
 import svgpath from 'svgpath';
 import { cropDrawing } from '../core/artwork/cropDrawing';
 import {
@@ -9,199 +9,343 @@ import {
   boundsOfDrawing,
   placeDrawing,
 } from '../core/artwork/drawing';
-import { CoreError } from '../core/errors';
 import { fromMatrix } from '../core/geometry/projective';
 import type { Matrix } from '../core/geometry/matrix';
-import { type Path, PathBuilder, transformPath } from '../core/vector/path';
+import { setType } from '../core/type/setType';
+import { typefaces } from '../core/type/typefaces';
+import { flattenPath } from '../core/vector/flattenPath';
+import { type Path, PathBuilder, boundsOfPath, transformPath } from '../core/vector/path';
+import { loadTypeface } from './loadTypeface';
+import { type Polyline, strokeOutline } from './svg/strokeOutline';
+import { type Style, readRules, styleOf } from './svg/svgStyle';
+import { type SvgElement, damagedSvg, everyElement, readSvgTree, refuseSvg } from './svg/svgTree';
+import { IDENTITY, multiply, readColour, readLength, readShare, readTransform } from './svg/svgValues';
 
 /** A drawing's longer side in the pixels that recipes and screens count in. */
 export const WORKING_LONG_PX = 2400;
-const MOST_SVG_BYTES = 10 * 1024 * 1024;
-const MOST_ELEMENTS = 50_000;
 const MOST_COORDINATES = 4_000_000;
-const MOST_DEPTH = 64;
-/** Elements that say something about a drawing and draw nothing. */
-const SILENT = new Set(['title', 'desc', 'metadata', 'defs']);
+const MOST_DRAWN = 50_000;
+const MOST_USES = 16;
+const FARTHEST = 1e7;
+/** A stroke's outline is this near to a true one, working px. */
+const STROKE_NEAR_PX = 0.05;
 
-interface Inherited {
-  readonly matrix: Matrix;
-  readonly fill: string;
-  readonly rule: 'nonzero' | 'evenodd';
-  readonly opacity: number;
-  readonly stroke: string;
+/** Elements whose children are drawn in their place. */
+const GROUPS = new Set(['g', 'a', 'switch']);
+/** Elements that draw nothing where they stand; scripts and the like are left out with them. */
+const SILENT = new Set([
+  ...['title', 'desc', 'metadata', 'defs', 'style', 'symbol', 'clipPath', 'linearGradient', 'radialGradient', 'stop'],
+  ...['script', 'foreignObject', 'animate', 'animateTransform', 'animateMotion', 'set', 'marker', 'cursor', 'view'],
+  ...['filter', 'mask', 'pattern', 'font', 'font-face', 'handler', 'iframe', 'audio', 'video'],
+]);
+
+/** What an SVG file holds. */
+export interface SvgContent {
+  /** Its longer side WORKING_LONG_PX. */
+  readonly drawing: Drawing;
+  /** Working pixels of one of the file's own units, and where its view begins in these. */
+  readonly scale: number;
+  readonly origin: { readonly x: number; readonly y: number };
+  /** Plain words about what could not be kept. */
+  readonly notes: readonly string[];
 }
 
 /**
- * The working drawing of an SVG file of filled shapes: what the program writes, and what is as plain.
+ * The working drawing of an SVG file: fills, strokes as outlines, clips, gradients, groups and what they use.
  * @throws CoreError 'intake/…' naming the file, what is wrong and what to do
  */
-export function readSvg(bytes: Uint8Array, name: string): Drawing {
-  const reader = new SvgReader(name);
-  if (bytes.length > MOST_SVG_BYTES) {
-    return reader.refuse(`it has ${Math.ceil(bytes.length / 1048576)} MB; the most for an SVG file is 10 MB`);
-  }
-  return reader.read(decodeUtf8(bytes) ?? reader.damaged('its letters are not UTF-8'));
+export const readSvg = (bytes: Uint8Array, name: string): Drawing => openSvg(bytes, name).drawing;
+
+/** The same with what could not be kept. */
+export const openSvg = (bytes: Uint8Array, name: string): SvgContent =>
+  new SvgReader(name).read(readSvgTree(bytes, name));
+
+interface Place {
+  readonly matrix: Matrix;
+  readonly style: Style;
+  readonly opacity: number;
+  /** What alone is seen: clips one within the other. */
+  readonly clips: readonly Clip[];
+  readonly uses: number;
 }
 
-function decodeUtf8(bytes: Uint8Array): string | null {
-  try {
-    return new TextDecoder('utf-8', { fatal: true }).decode(bytes);
-  } catch {
-    return null;
-  }
+interface Clip {
+  readonly path: Path;
+  readonly rule: 'nonzero' | 'evenodd';
 }
 
 class SvgReader {
   private readonly shapes: Shape[] = [];
-  private readonly gradients = new Map<string, { paint: Exclude<Paint, { kind: 'colour' }> }>();
-  private readonly stack: Inherited[] = [];
-  private silentDepth = 0;
-  private openGradient: {
-    id: string;
-    stops: Stop[];
-    make: (stops: Stop[]) => Exclude<Paint, { kind: 'colour' }>;
-  } | null = null;
-  private view: { x: number; y: number; width: number; height: number } | null = null;
-  private elements = 0;
+  private readonly notes = new Set<string>();
+  private readonly byId = new Map<string, SvgElement>();
+  private rules: ReturnType<typeof readRules> = [];
   private coordinates = 0;
+  private drawn = 0;
+  /** Working pixels of a unit of the file, for how finely strokes are outlined. */
+  private scale = 1;
 
   constructor(private readonly name: string) {}
 
-  refuse(what: string): never {
-    throw new CoreError(
-      'intake/unsupported',
-      `${this.name} cannot be taken in as paths: ${what}. Export it as plain filled paths, or as PNG.`,
-      {
-        file: this.name,
-      },
-    );
-  }
+  private refuse = (what: string): never => refuseSvg(this.name, what);
+  private damaged = (what: string): never => damagedSvg(this.name, what);
 
-  damaged(what: string, cause?: unknown): never {
-    throw new CoreError(
-      'intake/damaged',
-      `${this.name} is damaged: ${what}. Ask for the file again, or open and re-export it.`,
-      { file: this.name },
-      { cause },
-    );
-  }
-
-  read(text: string): Drawing {
-    const parser = new SaxesParser();
-    parser.on('error', (cause) => this.damaged(cause.message.split('\n')[0], cause));
-    parser.on('doctype', (doctype) => {
-      if (doctype.includes('[')) this.refuse('it declares entities of its own');
-    });
-    parser.on('opentag', (tag) => this.open(tag.name.replace(/^svg:/, ''), tag.attributes as Record<string, string>));
-    parser.on('closetag', (tag) => this.close(tag.name.replace(/^svg:/, '')));
-    parser.write(text).close();
-    if (!this.view) return this.refuse('it holds no svg element');
-    if (this.shapes.length === 0) return this.refuse('it holds no filled shape');
-    const { x, y, width, height } = this.view;
-    const long = WORKING_LONG_PX / Math.max(width, height);
-    const scale = Math.abs(long - 1) < 1e-6 ? 1 : long;
+  read(root: SvgElement): SvgContent {
+    for (const element of everyElement(root)) {
+      if (element.attributes.id !== undefined && !this.byId.has(element.attributes.id))
+        this.byId.set(element.attributes.id, element);
+    }
+    this.rules = readRules([...everyElement(root)].filter((e) => e.tag === 'style').map((e) => e.text));
+    const view = this.readView(root.attributes);
+    const long = WORKING_LONG_PX / Math.max(view.width, view.height);
+    this.scale = Math.abs(long - 1) < 1e-6 ? 1 : long;
+    const { scale } = this;
+    const top: Place = { matrix: IDENTITY, style: { fill: '#000000' }, opacity: 1, clips: [], uses: 0 };
+    const own = this.enter(root, top);
+    if (own) for (const child of root.children) this.draw(child, own);
+    if (this.shapes.length === 0)
+      return this.refuse(this.notes.size > 0 ? [...this.notes][0] : 'it holds no filled shape');
     const placed = placeDrawing(
-      { widthPx: width, heightPx: height, shapes: this.shapes },
-      [scale, 0, 0, scale, -x * scale, -y * scale],
-      width * scale,
-      height * scale,
+      { widthPx: view.width, heightPx: view.height, shapes: this.shapes },
+      [scale, 0, 0, scale, -view.x * scale, -view.y * scale],
+      view.width * scale,
+      view.height * scale,
     );
     const page = { width: placed.widthPx, height: placed.heightPx };
-    return reachesBeyond(placed) ? cropDrawing(placed, fromMatrix([1, 0, 0, 1, 0, 0]), page) : placed;
+    const drawing = reachesBeyond(placed) ? cropDrawing(placed, fromMatrix(IDENTITY), page) : placed;
+    if (drawing.shapes.length === 0) return this.refuse('nothing of it lies in its view');
+    return { drawing, scale, origin: { x: view.x, y: view.y }, notes: [...this.notes] };
   }
 
-  private open(tag: string, a: Record<string, string>): void {
-    if (++this.elements > MOST_ELEMENTS) this.refuse(`it has more than ${MOST_ELEMENTS} elements`);
-    const above = this.stack[this.stack.length - 1] ?? ROOT;
-    if (this.stack.length >= MOST_DEPTH) this.refuse(`its groups are nested more than ${MOST_DEPTH} deep`);
-    const own = this.inherit(above, a);
-    this.stack.push(own);
-    if (tag === 'svg' && this.stack.length === 1) this.view = this.readView(a);
-    else if (tag === 'linearGradient' || tag === 'radialGradient') this.openGradient = this.startGradient(tag, a);
-    else if (tag === 'stop') this.openGradient?.stops.push(this.readStop(a));
-    else if (SILENT.has(tag) || tag.includes(':')) this.silentDepth++;
-    else if (this.silentDepth > 0) return;
-    else if (tag === 'g') return;
-    else this.draw(tag, a, own);
-  }
-
-  private close(tag: string): void {
-    this.stack.pop();
-    if (SILENT.has(tag) || (tag.includes(':') && this.silentDepth > 0)) this.silentDepth--;
-    if ((tag === 'linearGradient' || tag === 'radialGradient') && this.openGradient) {
-      const { id, stops, make } = this.openGradient;
-      if (stops.length > 0) this.gradients.set(id, { paint: make(stops) });
-      this.openGradient = null;
-    }
-  }
-
-  private inherit(above: Inherited, a: Record<string, string>): Inherited {
-    if (a.style !== undefined) this.refuse('it is styled by style sheets');
+  /** Where an element's inside is drawn; null where nothing of it is. */
+  private enter(element: SvgElement, above: Place): Place | null {
+    const { attributes } = element;
+    const style = styleOf(element, above.style, this.rules);
+    if (style.display === 'none') return null;
     for (const [key, what] of [
-      ['clip-path', 'clips'],
       ['mask', 'masks'],
       ['filter', 'filters'],
     ]) {
-      if (a[key] !== undefined && a[key] !== 'none') this.refuse(`it has ${what}`);
+      if (style[key] !== undefined && style[key] !== 'none' && style[key] !== '') this.refuse(`it has ${what}`);
     }
-    const opacity = above.opacity * this.share(a.opacity) * this.share(a['fill-opacity']);
-    return {
-      matrix: a.transform ? multiply(above.matrix, this.readTransform(a.transform)) : above.matrix,
-      fill: a.fill ?? above.fill,
-      rule: a['fill-rule'] === undefined ? above.rule : a['fill-rule'] === 'evenodd' ? 'evenodd' : 'nonzero',
-      opacity,
-      stroke: a.stroke ?? above.stroke,
+    let { matrix } = above;
+    if (attributes.transform) {
+      const own = readTransform(attributes.transform);
+      if (!own) return this.damaged(`a transform "${attributes.transform.slice(0, 40)}"`);
+      matrix = multiply(matrix, own);
+    }
+    const opacity = above.opacity * readShare(style.opacity);
+    if (opacity === 0) return null;
+    const clip = style['clip-path'];
+    let { clips } = above;
+    if (clip && clip !== 'none') {
+      const own = this.readClip(clip, matrix, above.uses);
+      if (own === null) return null;
+      clips = [...clips, own];
+    }
+    return { matrix, style, opacity, clips, uses: above.uses };
+  }
+
+  private draw(element: SvgElement, above: Place): void {
+    const { tag, attributes } = element;
+    if (SILENT.has(tag) || tag.includes(':')) return;
+    if (++this.drawn > MOST_DRAWN) this.refuse(`it draws more than ${MOST_DRAWN} elements`);
+    const own = this.enter(element, above);
+    if (!own) return;
+    if (GROUPS.has(tag)) for (const child of element.children) this.draw(child, own);
+    else if (tag === 'svg') this.drawNested(element, own);
+    else if (tag === 'use') this.drawUsed(element, own);
+    else if (tag === 'text') this.drawText(element, own);
+    else if (tag === 'image') this.notes.add('it holds a picture, which was left out');
+    else if (own.style.visibility !== 'hidden') {
+      const d = tag === 'path' ? (attributes.d ?? '') : this.outlineOf(tag, attributes);
+      if (d.trim() !== '') this.addPath(this.readPath(d), attributes.id, own);
+    }
+  }
+
+  private drawNested(element: SvgElement, place: Place): void {
+    const { attributes: a } = element;
+    const [x, y] = [this.length(a.x, 0), this.length(a.y, 0)];
+    let matrix = multiply(place.matrix, [1, 0, 0, 1, x, y]);
+    const box = a.viewBox?.trim().split(/[\s,]+/).map(Number); // prettier-ignore
+    const [width, height] = [this.length(a.width, 0), this.length(a.height, 0)];
+    if (box?.length === 4 && box.every(Number.isFinite) && box[2] > 0 && box[3] > 0 && width > 0 && height > 0) {
+      const s = Math.min(width / box[2], height / box[3]);
+      const [ox, oy] = [(width - box[2] * s) / 2, (height - box[3] * s) / 2];
+      matrix = multiply(matrix, [s, 0, 0, s, ox - box[0] * s, oy - box[1] * s]);
+    }
+    for (const child of element.children) this.draw(child, { ...place, matrix });
+  }
+
+  private drawUsed(element: SvgElement, place: Place): void {
+    const { attributes: a } = element;
+    const href = a.href ?? a['xlink:href'] ?? '';
+    if (!href.startsWith('#')) return void this.notes.add('it refers to another file, which was left out');
+    const target = this.byId.get(href.slice(1));
+    if (!target || place.uses >= MOST_USES) return;
+    const matrix = multiply(place.matrix, [1, 0, 0, 1, this.length(a.x, 0), this.length(a.y, 0)]);
+    const inside = { ...place, matrix, uses: place.uses + 1 };
+    if (target.tag === 'symbol' || target.tag === 'svg') {
+      const sized = { ...target, attributes: { ...target.attributes, ...pick(a, 'width', 'height') } };
+      this.drawNested(sized, inside);
+    } else this.draw(target, inside);
+  }
+
+  private drawText(element: SvgElement, { matrix, style, opacity, clips, uses }: Place): void {
+    const letters = [...everyElement(element)].map((e) => e.text).join('').replace(/\s+/g, ' ').trim(); // prettier-ignore
+    if (letters === '') return;
+    const family = (style['font-family'] ?? '').toLowerCase();
+    const face = typefaces.find((t) => family.includes(t.title.toLowerCase()));
+    if (!face) return void this.notes.add('it holds text whose typeface is not at hand, which was left out');
+    const sizePx = readLength(style['font-size'] ?? '16', 16) ?? 16;
+    try {
+      const path = setType([letters], loadTypeface(face.file), { sizePx, spacing: 0, lineHeight: 1.2, align: 'left' });
+      const box = boundsOfPath(path);
+      const anchor = style['text-anchor'] === 'middle' ? 0.5 : style['text-anchor'] === 'end' ? 1 : 0;
+      const x = this.length(element.attributes.x, 0) - anchor * (box ? box.x + box.width : 0);
+      const at = multiply(matrix, [1, 0, 0, 1, x, this.length(element.attributes.y, 0)]);
+      this.addFill(transformPath(path, at), element.attributes.id, { matrix: at, style, opacity, clips, uses });
+    } catch {
+      this.notes.add('it holds letters that its typeface does not have, which were left out');
+    }
+  }
+
+  private addPath({ path, lines }: ReadPath, id: string | undefined, place: Place): void {
+    this.addFill(transformPath(path, place.matrix), id, place);
+    const { style } = place;
+    if (!style.stroke || style.stroke === 'none') return;
+    const width = readLength(style['stroke-width'] ?? '1', null) ?? 1;
+    const paint = this.readPaint(style.stroke, place);
+    if (!paint || !(width > 0)) return;
+    const [a, b, c, d] = place.matrix;
+    const grown = Math.sqrt(Math.abs(a * d - b * c)) || 1;
+    const near = STROKE_NEAR_PX / (this.scale * grown);
+    const dashes = /^none$|^$/.test(style['stroke-dasharray'] ?? '') ? [] : this.lengths(style['stroke-dasharray']);
+    const outline = strokeOutline(
+      lines(near),
+      {
+        width,
+        cap: style['stroke-linecap'] ?? 'butt',
+        join: style['stroke-linejoin'] ?? 'miter',
+        miterLimit: Number(style['stroke-miterlimit'] ?? 4) || 4,
+        dashes,
+        dashOffset: readLength(style['stroke-dashoffset'] ?? '0', null) ?? 0,
+      },
+      near,
+    );
+    this.add({
+      id: id ? `${id}-stroke` : `shape-${this.shapes.length + 1}`,
+      path: this.clipped(transformPath(outline, place.matrix), 'nonzero', place.clips),
+      rule: 'nonzero',
+      paint: paint.paint,
+      opacity: place.opacity * readShare(style['stroke-opacity']) * paint.alpha,
+    });
+  }
+
+  private addFill(path: Path, id: string | undefined, place: Place): void {
+    const { style, clips } = place;
+    if (style.fill === 'none' || path.verbs === '') return;
+    const paint = this.readPaint(style.fill ?? '#000000', place, boundsOfPath(path));
+    if (!paint) return;
+    const rule = style['fill-rule'] === 'evenodd' ? 'evenodd' : 'nonzero';
+    this.add({
+      id: id ?? `shape-${this.shapes.length + 1}`,
+      path: this.clipped(path, rule, clips),
+      rule: clips.length > 0 ? 'nonzero' : rule,
+      paint: paint.paint,
+      opacity: place.opacity * readShare(style['fill-opacity']) * paint.alpha,
+    });
+  }
+
+  private add(shape: Shape): void {
+    if (shape.path.verbs !== '' && shape.opacity > 0) this.shapes.push(shape);
+  }
+
+  /** What of a path clips leave; untouched where they hold all of it. */
+  private clipped(path: Path, rule: 'nonzero' | 'evenodd', clips: readonly Clip[]): Path {
+    let left = path;
+    let own = rule;
+    for (const clip of clips) {
+      if (holds(clip, left)) continue;
+      const near = this.scale;
+      const polygons = Clipper.intersect(
+        toPolygons(left, near),
+        Clipper.union(toPolygons(clip.path, near), [], ruleOf(clip.rule)),
+        ruleOf(own),
+      );
+      left = fromPolygons(polygons, near);
+      own = 'nonzero';
+    }
+    if (clips.length > 0 && own === 'evenodd')
+      left = fromPolygons(Clipper.union(toPolygons(left, this.scale), [], FillRule.EvenOdd), this.scale);
+    return left;
+  }
+
+  private readClip(text: string, matrix: Matrix, uses: number): Clip | null {
+    const target = this.byId.get(refOf(text) ?? '');
+    if (!target || target.tag !== 'clipPath') return this.refuse(`a shape is clipped by "${text.slice(0, 40)}"`);
+    if (target.attributes.clipPathUnits === 'objectBoundingBox') this.refuse('it has clips measured by a shape');
+    const inner = new SvgReader(this.name);
+    Object.assign(inner, { byId: this.byId, rules: this.rules, scale: this.scale });
+    const own = target.attributes.transform ? readTransform(target.attributes.transform) : IDENTITY;
+    if (!own) return this.damaged(`a transform "${target.attributes.transform?.slice(0, 40)}"`);
+    const place: Place = {
+      matrix: multiply(matrix, own),
+      style: { fill: '#000000' },
+      opacity: 1,
+      clips: [],
+      uses: uses + 1,
     };
-  }
-
-  private share(text: string | undefined): number {
-    if (text === undefined) return 1;
-    const v = text.endsWith('%') ? parseFloat(text) / 100 : Number(text);
-    return Number.isFinite(v) ? Math.min(1, Math.max(0, v)) : 1;
-  }
-
-  private draw(tag: string, a: Record<string, string>, own: Inherited): void {
-    const d = tag === 'path' ? (a.d ?? '') : this.outlineOf(tag, a);
-    if (own.stroke !== 'none') this.refuse('it has strokes that are not outlined');
-    if (own.fill === 'none' || own.opacity === 0 || d.trim() === '') return;
-    const path = transformPath(this.readPath(d), own.matrix);
-    if (path.verbs === '') return;
-    const id = a.id ?? `shape-${this.shapes.length + 1}`;
-    this.shapes.push({ id, path, rule: own.rule, paint: this.readPaint(own), opacity: own.opacity });
+    if (uses >= MOST_USES) return null;
+    for (const child of target.children) inner.draw(child, place);
+    const paths = inner.shapes.map((s) => s.path);
+    if (paths.length === 0) return null;
+    return {
+      path: { verbs: paths.map((p) => p.verbs).join(''), coords: paths.flatMap((p) => p.coords) },
+      rule: target.children[0]?.attributes['clip-rule'] === 'evenodd' ? 'evenodd' : 'nonzero',
+    };
   }
 
   private outlineOf(tag: string, a: Record<string, string>): string {
     const n = (key: string, start = 0) => this.length(a[key], start);
     if (tag === 'rect') {
-      if (a.rx !== undefined || a.ry !== undefined) {
-        const rx = Math.min(n('rx', n('ry')), n('width') / 2);
-        const ry = Math.min(n('ry', n('rx')), n('height') / 2);
-        const [x, y, w, h] = [n('x'), n('y'), n('width'), n('height')];
-        return (
-          `M${x + rx} ${y}H${x + w - rx}A${rx} ${ry} 0 0 1 ${x + w} ` +
-          `${y + ry}V${y + h - ry}A${rx} ${ry} 0 0 1 ${x + w - rx} ${y + h}H${x + rx}A${rx} ` +
-          `${ry} 0 0 1 ${x} ${y + h - ry}V${y + ry}A${rx} ${ry} 0 0 1 ${x + rx} ${y}Z`
-        );
-      }
-      return `M${n('x')} ${n('y')}h${n('width')}v${n('height')}h${-n('width')}Z`;
+      const [x, y, w, h] = [n('x'), n('y'), n('width'), n('height')];
+      if (!(w > 0 && h > 0)) return '';
+      const rx = Math.min(n('rx', n('ry')), w / 2);
+      const ry = Math.min(n('ry', n('rx')), h / 2);
+      if (!(rx > 0 && ry > 0)) return `M${x} ${y}h${w}v${h}h${-w}Z`;
+      return (
+        `M${x + rx} ${y}H${x + w - rx}A${rx} ${ry} 0 0 1 ${x + w} ${y + ry}V${y + h - ry}` +
+        `A${rx} ${ry} 0 0 1 ${x + w - rx} ${y + h}H${x + rx}A${rx} ${ry} 0 0 1 ${x} ${y + h - ry}V${y + ry}` +
+        `A${rx} ${ry} 0 0 1 ${x + rx} ${y}Z`
+      );
     }
     if (tag === 'circle' || tag === 'ellipse') {
       const [rx, ry] = tag === 'circle' ? [n('r'), n('r')] : [n('rx'), n('ry')];
+      if (!(rx > 0 && ry > 0)) return '';
       const [cx, cy] = [n('cx'), n('cy')];
-      return `M${cx - rx} ${cy}A${rx} ${ry} 0 1 1 ${cx + rx} ${cy}A${rx} ${ry} 0 1 1 ${cx - rx} ${cy}Z`;
+      return `M${cx + rx} ${cy}A${rx} ${ry} 0 1 1 ${cx - rx} ${cy}A${rx} ${ry} 0 1 1 ${cx + rx} ${cy}Z`;
     }
-    if (tag === 'polygon' || tag === 'polyline') return a.points ? `M${a.points}Z` : '';
-    return this.refuse(`it holds a ${tag} element`);
+    if (tag === 'line') return `M${n('x1')} ${n('y1')}L${n('x2')} ${n('y2')}`;
+    if (tag === 'polygon' || tag === 'polyline') return a.points ? `M${a.points}${tag === 'polygon' ? 'Z' : ''}` : '';
+    this.notes.add(`it holds a ${tag.slice(0, 40)} element, which was left out`);
+    return '';
   }
 
   private length(text: string | undefined, start: number): number {
     if (text === undefined) return start;
-    const v = parseFloat(text);
+    const v = readLength(text, null) ?? parseFloat(text);
     if (!Number.isFinite(v) || Math.abs(v) > FARTHEST) this.damaged(`"${text.slice(0, 40)}" is no length`);
     return v;
   }
 
-  private readView(a: Record<string, string>): { x: number; y: number; width: number; height: number } {
+  private lengths(text: string | undefined): number[] {
+    return (text ?? '')
+      .trim()
+      .split(/[\s,]+/)
+      .map((t) => readLength(t, null) ?? 0);
+  }
+
+  private readView(a: Readonly<Record<string, string>>): { x: number; y: number; width: number; height: number } {
     const box = a.viewBox
       ?.trim()
       .split(/[\s,]+/)
@@ -215,121 +359,183 @@ class SvgReader {
     return { x, y, width, height };
   }
 
-  private readPath(d: string): Path {
+  private readPath(d: string): ReadPath {
     // Arcs become curves, everything absolute.
     const parsed = svgpath(d).abs().unshort().unarc();
     const err = (parsed as unknown as { err?: string }).err;
     if (err) this.damaged(err);
     const out = new PathBuilder();
+    // Where each line begins among the path's commands, and whether it is closed: strokes ask for it.
+    const rings: { path: PathBuilder; isClosed: boolean }[] = [];
     let [x, y, startX, startY] = [0, 0, 0, 0];
     parsed.iterate((segment) => {
       const [verb, ...n] = segment as unknown as [string, ...number[]];
       if (!n.every((v) => Number.isFinite(v) && Math.abs(v) < FARTHEST)) this.damaged('a path reaches too far');
       if ((this.coordinates += n.length) > MOST_COORDINATES) this.refuse('its paths have too many points');
       const [tx, ty] = verb === 'H' ? [n[0], y] : verb === 'V' ? [x, n[0]] : n.slice(-2);
-      if (verb === 'M') {
-        out.moveTo(tx, ty);
-        [startX, startY] = [tx, ty];
-      } else if (verb === 'C') out.curveTo(n[0], n[1], n[2], n[3], tx, ty);
-      else if (verb === 'Q') out.quadTo(n[0], n[1], tx, ty);
-      else if (verb === 'Z') {
+      if (verb === 'Z') {
         out.close();
+        if (rings.length > 0) rings[rings.length - 1].isClosed = true;
         [x, y] = [startX, startY];
         return;
-      } else out.lineTo(tx, ty);
+      }
+      if (verb === 'M' || rings.length === 0 || rings[rings.length - 1].isClosed) {
+        const [mx, my] = verb === 'M' ? [tx, ty] : [x, y];
+        out.moveTo(mx, my);
+        rings.push({ path: new PathBuilder().moveTo(mx, my), isClosed: false });
+        [startX, startY] = [mx, my];
+      }
+      const both = [out, rings[rings.length - 1].path];
+      if (verb === 'C') for (const p of both) p.curveTo(n[0], n[1], n[2], n[3], tx, ty);
+      else if (verb === 'Q') for (const p of both) p.quadTo(n[0], n[1], tx, ty);
+      else if (verb !== 'M') for (const p of both) p.lineTo(tx, ty);
       [x, y] = [tx, ty];
     });
-    return out.done();
+    return { path: out.done(), lines: (near) => rings.map((ring) => polylineOf(ring.path, ring.isClosed, near)) };
   }
 
-  private readPaint({ fill, matrix }: Inherited): Paint {
-    const ref = /^url\(\s*["']?#([^)"']+)["']?\s*\)/.exec(fill);
-    if (!ref) return { kind: 'colour', hex: this.colour(fill) };
-    const found = this.gradients.get(ref[1]);
-    if (!found) return this.refuse(`a shape is filled with "${ref[1]}", which is no gradient before it`);
-    return placeDrawing(
-      {
-        widthPx: 1,
-        heightPx: 1,
-        shapes: [{ id: '', path: { verbs: '', coords: [] }, rule: 'nonzero', paint: found.paint, opacity: 1 }],
-      },
-      matrix,
-      1,
-      1,
-    ).shapes[0].paint;
+  private readPaint(
+    text: string,
+    { matrix, style }: Place,
+    box: { x: number; y: number; width: number; height: number } | null = null,
+  ): { paint: Paint; alpha: number } | null {
+    const ref = refOf(text);
+    if (ref === null) {
+      const word = text === 'currentColor' || text === 'currentcolor' ? (style.color ?? '#000000') : text;
+      if (word === 'none') return null;
+      const found = readColour(word);
+      if (!found) return this.refuse(`it has a colour "${text.slice(0, 40)}"`);
+      return { paint: { kind: 'colour', hex: found.hex }, alpha: found.alpha };
+    }
+    const target = this.byId.get(ref);
+    if (!target || !/Gradient$/.test(target.tag))
+      return this.refuse(`a shape is filled with "${ref.slice(0, 40)}", which is no gradient`);
+    return this.readGradient(target, matrix, box);
   }
 
-  private startGradient(tag: string, a: Record<string, string>) {
-    const id = a.id ?? '';
-    const isOurs =
-      a.gradientUnits === 'userSpaceOnUse' &&
-      a.gradientTransform === undefined &&
-      !('href' in a) &&
-      !('xlink:href' in a);
-    const n = (key: string) => this.length(a[key], 0);
+  private readGradient(
+    element: SvgElement,
+    matrix: Matrix,
+    box: { x: number; y: number; width: number; height: number } | null,
+  ): { paint: Paint; alpha: number } | null {
+    // What a gradient does not say it takes from the one that it refers to.
+    const chain: SvgElement[] = [element];
+    for (let k = 0; k < MOST_USES; k++) {
+      const { attributes } = chain[chain.length - 1];
+      const next = this.byId.get((attributes.href ?? attributes['xlink:href'] ?? '').replace(/^#/, ''));
+      if (!next || chain.includes(next)) break;
+      chain.push(next);
+    }
+    const said = (key: string) => chain.find((e) => e.attributes[key] !== undefined)?.attributes[key];
+    const stopsOf = chain.find((e) => e.children.some((c) => c.tag === 'stop'));
+    const read = (stopsOf?.children ?? []).filter((c) => c.tag === 'stop').map((stop) => this.readStop(stop));
+    if (read.length === 0) return null;
+    const stops = read.map((s): Stop => ({ at: s.at, hex: s.hex }));
+    const alpha = read.reduce((sum, s) => sum + s.alpha, 0) / read.length;
+    if (read.some((s) => s.alpha !== read[0].alpha))
+      this.notes.add('it has a gradient that fades, which was made evenly see-through');
+    if (stops.length === 1) return { paint: { kind: 'colour', hex: stops[0].hex }, alpha };
+    const isByShape = said('gradientUnits') !== 'userSpaceOnUse';
+    const units: Matrix = isByShape ? (box ? [box.width, 0, 0, box.height, box.x, box.y] : IDENTITY) : matrix;
+    const own = readTransform(said('gradientTransform') ?? '');
+    if (!own) return this.damaged('a transform of a gradient');
+    const n = (key: string, start: number) => {
+      const text = said(key);
+      return text === undefined ? start : (readLength(text, 1) ?? start);
+    };
+    const paint: Paint =
+      element.tag === 'linearGradient'
+        ? { kind: 'linear', geometry: { x1: n('x1', 0), y1: n('y1', 0), x2: n('x2', 1), y2: n('y2', 0) }, stops }
+        : { kind: 'radial', geometry: { cx: n('cx', 0.5), cy: n('cy', 0.5), r: n('r', 0.5) }, stops };
+    const shape = { id: '', path: { verbs: '', coords: [] }, rule: 'nonzero' as const, paint, opacity: 1 };
+    const placed = placeDrawing({ widthPx: 1, heightPx: 1, shapes: [shape] }, multiply(units, own), 1, 1);
+    return { paint: placed.shapes[0].paint, alpha };
+  }
+
+  private readStop(element: SvgElement): Stop & { alpha: number } {
+    const style = styleOf(element, {}, this.rules);
+    const colour = readColour(style['stop-color'] ?? '#000000');
+    if (!colour) return this.refuse(`it has a colour "${style['stop-color']?.slice(0, 40)}"`);
     return {
-      id,
-      stops: [],
-      make: (stops: Stop[]): Exclude<Paint, { kind: 'colour' }> => {
-        if (!isOurs) return this.refuse('it has a gradient measured by its shape');
-        return tag === 'linearGradient'
-          ? { kind: 'linear', geometry: { x1: n('x1'), y1: n('y1'), x2: n('x2'), y2: n('y2') }, stops }
-          : { kind: 'radial', geometry: { cx: n('cx'), cy: n('cy'), r: n('r') }, stops };
-      },
+      at: readShare(element.attributes.offset ?? '0'),
+      hex: colour.hex,
+      alpha: colour.alpha * readShare(style['stop-opacity']),
     };
   }
+}
 
-  private readStop(a: Record<string, string>): Stop {
-    return { at: this.share(a.offset), hex: this.colour(a['stop-color'] ?? '#000000') };
-  }
+interface ReadPath {
+  readonly path: Path;
+  /** Its lines as they are stroked. */
+  readonly lines: (near: number) => Polyline[];
+}
 
-  private colour(text: string): string {
-    const word = text.trim().toLowerCase();
-    if (/^#[0-9a-f]{6}$/.test(word)) return word;
-    if (/^#[0-9a-f]{3}$/.test(word)) return `#${[...word.slice(1)].map((c) => c + c).join('')}`;
-    const rgb = /^rgb\(\s*(\d{1,3})\s*[, ]\s*(\d{1,3})\s*[, ]\s*(\d{1,3})\s*\)$/.exec(word);
-    if (rgb)
-      return `#${rgb
-        .slice(1)
-        .map((v) => Math.min(255, Number(v)).toString(16).padStart(2, '0'))
-        .join('')}`;
-    const named = {
-      black: '#000000',
-      white: '#ffffff',
-      red: '#ff0000',
-      green: '#008000',
-      blue: '#0000ff',
-      gray: '#808080',
-      grey: '#808080',
-    }[word];
-    return named ?? this.refuse(`it has a colour "${text.slice(0, 40)}"`);
-  }
+const refOf = (text: string): string | null => /^\s*url\(\s*["']?#([^)"']+)["']?\s*\)/.exec(text)?.[1] ?? null;
 
-  private readTransform(text: string): Matrix {
-    let matrix: Matrix = [1, 0, 0, 1, 0, 0];
-    for (const [, kind, list] of text.matchAll(/(\w+)\s*\(([^)]*)\)/g)) {
-      const n = list
-        .trim()
-        .split(/[\s,]+/)
-        .map(Number);
-      if (!n.every((v) => Number.isFinite(v) && Math.abs(v) < FARTHEST))
-        this.damaged(`a transform "${text.slice(0, 40)}"`);
-      matrix = multiply(matrix, this.oneTransform(kind, n));
-    }
-    return matrix;
-  }
+const pick = (a: Readonly<Record<string, string>>, ...keys: string[]): Record<string, string> =>
+  Object.fromEntries(keys.flatMap((k) => (a[k] === undefined ? [] : [[k, a[k]]])));
 
-  private oneTransform(kind: string, n: readonly number[]): Matrix {
-    if (kind === 'matrix' && n.length === 6) return n as unknown as Matrix;
-    if (kind === 'translate') return [1, 0, 0, 1, n[0], n[1] ?? 0];
-    if (kind === 'scale') return [n[0], 0, 0, n[1] ?? n[0], 0, 0];
-    if (kind === 'rotate') {
-      const [cos, sin] = [Math.cos((n[0] * Math.PI) / 180), Math.sin((n[0] * Math.PI) / 180)];
-      const [cx, cy] = [n[1] ?? 0, n[2] ?? 0];
-      return [cos, sin, -sin, cos, cx - cos * cx + sin * cy, cy - sin * cx - cos * cy];
-    }
-    return this.refuse(`it has a transform "${kind}"`);
+function polylineOf(builder: PathBuilder, isClosed: boolean, near: number): Polyline {
+  // Finer than asked for: flattening is near to two thousandths of the unit it works in.
+  const grown = Math.max(1e-6, 0.002 / near);
+  const path = builder.done();
+  // A closing side is no part of an open line.
+  const lines = flattenPath({ ...path, verbs: path.verbs.replace(/Z$/, '') }, [grown, 0, 0, grown, 0, 0]);
+  const count = isClosed ? lines.length / 4 : Math.max(0, lines.length / 4 - (endsAtStart(path) ? 0 : 1));
+  const points: [number, number][] = [];
+  for (let k = 0; k < count; k++) {
+    if (k === 0) points.push([lines[0] / grown, lines[1] / grown]);
+    points.push([lines[4 * k + 2] / grown, lines[4 * k + 3] / grown]);
   }
+  if (points.length === 0 && path.coords.length >= 2) points.push([path.coords[0], path.coords[1]]);
+  if (isClosed && points.length > 1) {
+    const [[ax, ay], [bx, by]] = [points[0], points[points.length - 1]];
+    if (Math.hypot(ax - bx, ay - by) < 1e-9) points.pop();
+  }
+  return { points, isClosed };
+}
+
+const endsAtStart = ({ coords }: Path) =>
+  coords.length < 4 || (coords[0] === coords[coords.length - 2] && coords[1] === coords[coords.length - 1]);
+
+const ruleOf = (rule: 'nonzero' | 'evenodd') => (rule === 'evenodd' ? FillRule.EvenOdd : FillRule.NonZero);
+
+/** Whole numbers stand for so many parts of a working pixel. */
+const PARTS = 1000;
+
+/** Polygons of a path. @param scale  working pixels of its unit */
+function toPolygons(path: Path, scale: number) {
+  const lines = flattenPath(path, [scale, 0, 0, scale, 0, 0]);
+  const rings: { x: number; y: number }[][] = [];
+  for (let k = 0; k < lines.length; k += 4) {
+    const from = { x: Math.round(lines[k] * PARTS), y: Math.round(lines[k + 1] * PARTS) };
+    const last = rings[rings.length - 1]?.at(-1);
+    const to = { x: Math.round(lines[k + 2] * PARTS), y: Math.round(lines[k + 3] * PARTS) };
+    if (last && last.x === from.x && last.y === from.y) rings[rings.length - 1].push(to);
+    else rings.push([from, to]);
+  }
+  return rings;
+}
+
+function fromPolygons(rings: readonly (readonly { x: number; y: number }[])[], scale: number): Path {
+  const out = new PathBuilder();
+  const unit = PARTS * scale;
+  for (const ring of rings) {
+    ring.forEach(({ x, y }, k) => (k === 0 ? out.moveTo(x / unit, y / unit) : out.lineTo(x / unit, y / unit)));
+    out.close();
+  }
+  return out.done();
+}
+
+/** Whether a clip is an upright rectangle that holds a path whole. */
+function holds({ path: { verbs, coords } }: Clip, path: Path): boolean {
+  if (!/^ML+Z$/.test(verbs)) return false;
+  const [xs, ys] = [coords.filter((_, k) => k % 2 === 0), coords.filter((_, k) => k % 2 === 1)];
+  const [left, right, top, bottom] = [Math.min(...xs), Math.max(...xs), Math.min(...ys), Math.max(...ys)];
+  const isBox = xs.every((x) => x === left || x === right) && ys.every((y) => y === top || y === bottom);
+  const box = boundsOfPath(path);
+  if (!isBox || !box || xs.length > 5) return false;
+  return box.x >= left && box.y >= top && box.x + box.width <= right && box.y + box.height <= bottom;
 }
 
 /** A tight view is off its outlines by the digits that it was written with; so much is no part to cut away. */
@@ -341,16 +547,3 @@ function reachesBeyond(drawing: Drawing): boolean {
   const [right, bottom] = [b.x + b.width - drawing.widthPx, b.y + b.height - drawing.heightPx];
   return Math.max(-b.x, -b.y, right, bottom) > SLACK_PX;
 }
-
-const ROOT: Inherited = { matrix: [1, 0, 0, 1, 0, 0], fill: '#000000', rule: 'nonzero', opacity: 1, stroke: 'none' };
-const FARTHEST = 1e7;
-
-/** First `inner`, then `outer`. */
-const multiply = (o: Matrix, i: Matrix): Matrix => [
-  o[0] * i[0] + o[2] * i[1],
-  o[1] * i[0] + o[3] * i[1],
-  o[0] * i[2] + o[2] * i[3],
-  o[1] * i[2] + o[3] * i[3],
-  o[0] * i[4] + o[2] * i[5] + o[4],
-  o[1] * i[4] + o[3] * i[5] + o[5],
-];
