@@ -5,7 +5,12 @@ import { cutOutFlat, plainFlat } from '../core/matte/cutOutFlat';
 import { initialRecipe } from '../core/recipe/recipe';
 import { cutOutFacts, runStages } from '../core/recipe/runRecipe';
 import { marksOf } from '../core/stages/cutOutFacts';
-import { decodePicture } from '../codecs/decodePicture';
+import { checkFile, decodePicture } from '../codecs/decodePicture';
+import { isPdf, readPdfPage, readPdfPages } from '../codecs/readPdfPage';
+import { openSvg } from '../codecs/readSvg';
+import type { RectPx } from '../core/params';
+import { findClusters } from '../core/vector/clusters';
+import { boundsOfPath } from '../core/vector/path';
 import { type Command, isFolder, readArguments, readInput } from './command';
 
 const help = `tassel inspect FILE [--json]
@@ -30,9 +35,35 @@ export const inspect: Command = {
   },
 };
 
-async function inspectFile(path: string) {
+interface Inspected {
+  readonly file: string;
+  readonly format: string;
+  readonly width: number;
+  readonly height: number;
+  readonly mode: string;
+  readonly transparency: { readonly channel: boolean; readonly clearShare: number; readonly partShare: number };
+  readonly way: string;
+  readonly ground: string | null;
+  readonly noise: number;
+  readonly drift: number;
+  readonly groundShare: number;
+  readonly notes: readonly string[];
+  /** Whether it holds paths. */
+  readonly vector: boolean;
+  /** Of a document; null for a picture. */
+  readonly pages: number | null;
+  /** Separate pictures on a sheet of paths, or on a document's first page. */
+  readonly clusters: readonly RectPx[];
+  readonly areas: readonly { x: number; y: number; areaPx: number; decision: string; certainty: number }[];
+  readonly marks: readonly { x: number; y: number; width: number; height: number; angleDeg: number }[];
+}
+
+async function inspectFile(path: string): Promise<Inspected> {
   if (isFolder(path)) throw new CoreError('file/not-readable', `${path} is a folder; inspect takes one file.`);
   const bytes = readInput(path);
+  const name = basename(path);
+  if (isPdf(bytes)) return inspectPdf(path, bytes, name);
+  if (checkFile(bytes, name).id === 'svg') return inspectSvg(path, bytes, name);
   const { kind, raster, hasAlphaChannel, notes } = await decodePicture(bytes, basename(path));
   const seen = inspectPicture(raster, hasAlphaChannel);
   return {
@@ -48,10 +79,74 @@ async function inspectFile(path: string) {
     drift: round(seen.drift),
     groundShare: round(seen.share),
     notes,
+    vector: false,
+    pages: null,
+    clusters: [],
     areas: seen.way === 'flat' ? listAreas(raster) : [],
     marks: seen.way === 'paper' ? listMarks(raster) : [],
   };
 }
+
+/** What a file of paths says in the fields that tell of pixels: nothing. */
+const noPixels = {
+  mode: 'paths',
+  transparency: { channel: true, clearShare: 0, partShare: 0 },
+  way: 'vector',
+  ground: null,
+  noise: 0,
+  drift: 0,
+  groundShare: 0,
+  vector: true,
+  areas: [],
+  marks: [],
+};
+
+function inspectSvg(path: string, bytes: Uint8Array, name: string): Inspected {
+  const { drawing, scale, origin, notes } = openSvg(bytes, name);
+  const boxes = drawing.shapes.map((s) => boundsOfPath(s.path) ?? { x: 0, y: 0, width: 0, height: 0 });
+  const clusters = findClusters(boxes, { width: drawing.widthPx, height: drawing.heightPx });
+  return {
+    ...noPixels,
+    file: path,
+    format: 'svg',
+    width: round(drawing.widthPx / scale),
+    height: round(drawing.heightPx / scale),
+    notes,
+    pages: 1,
+    clusters: clusters.map(({ box }) => ({
+      x: round(box.x / scale + origin.x),
+      y: round(box.y / scale + origin.y),
+      width: round(box.width / scale),
+      height: round(box.height / scale),
+    })),
+  };
+}
+
+async function inspectPdf(path: string, bytes: Uint8Array, name: string): Promise<Inspected> {
+  const pages = await readPdfPages(bytes, name);
+  const first = await readPdfPage(bytes, name, 1);
+  const boxes = first.shapes.flatMap((s) => boundsOfPath(s.path) ?? []);
+  const notes = first.texts.length > 0 ? ['text on its first page is no paths'] : [];
+  const sheet = { width: first.widthPt, height: first.heightPt };
+  return {
+    ...noPixels,
+    file: path,
+    format: 'pdf',
+    width: round(first.widthPt),
+    height: round(first.heightPt),
+    notes,
+    vector: first.shapes.length > 0,
+    pages: pages.length,
+    clusters: boxes.length === 0 ? [] : findClusters(boxes, sheet).map(({ box }) => rounded(box)),
+  };
+}
+
+const rounded = (b: RectPx): RectPx => ({
+  x: round(b.x),
+  y: round(b.y),
+  width: round(b.width),
+  height: round(b.height),
+});
 
 function listAreas(raster: Parameters<typeof inspectPicture>[0]) {
   const { facts } = cutOutFlat(raster, { ...plainFlat, onlyAreas: true });
@@ -83,7 +178,7 @@ function printFacts(f: Awaited<ReturnType<typeof inspectFile>>): void {
   const percent = (share: number) => `${Math.round(share * 1000) / 10} %`;
   const rows: [string, string][] = [
     ['file', f.file],
-    ['size', `${f.width} × ${f.height} px, ${f.format}, ${f.mode}`],
+    ['size', `${f.width} × ${f.height} ${f.format === 'pdf' ? 'pt' : 'px'}, ${f.format}, ${f.mode}`],
     [
       'transparency',
       f.transparency.channel
@@ -102,6 +197,8 @@ function printFacts(f: Awaited<ReturnType<typeof inspectFile>>): void {
       `${k + 1}: ${m.width} × ${m.height} px at ${m.x}, ${m.y}, turned ${m.angleDeg}°`,
     ]),
   );
+  if (f.pages !== null) rows.push(['pages', `${f.pages}`]);
+  if (f.clusters.length > 1) rows.push(['pictures', `${f.clusters.length} on the sheet`]);
   if (f.notes.length) rows.push(['notes', f.notes.join('; ')]);
   for (const [name, value] of rows) console.log(`${name.padEnd(16)}${value}`);
 }

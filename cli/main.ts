@@ -30,6 +30,11 @@ const commands: readonly { verb: string; summary: string; load: () => Promise<Co
     load: async () => (await import('./split')).split,
   },
   {
+    verb: 'pick',
+    summary: 'take paths off a page of a PDF file, as an SVG',
+    load: async () => (await import('./pick')).pick,
+  },
+  {
     verb: 'export',
     summary: 'write one file of one mark: SVG, PDF or PNG, of any size',
     load: async () => (await import('./export')).exportFile,

@@ -1,4 +1,3 @@
-import { Clipper, FillRule } from 'clipper2-ts';
 import svgpath from 'svgpath';
 import { cropDrawing } from '../core/artwork/cropDrawing';
 import {
@@ -13,10 +12,10 @@ import { fromMatrix } from '../core/geometry/projective';
 import type { Matrix } from '../core/geometry/matrix';
 import { setType } from '../core/type/setType';
 import { typefaces } from '../core/type/typefaces';
-import { flattenPath } from '../core/vector/flattenPath';
 import { type Path, PathBuilder, boundsOfPath, transformPath } from '../core/vector/path';
 import { loadTypeface } from './loadTypeface';
-import { type Polyline, strokeOutline } from './svg/strokeOutline';
+import { type Clip, clipShape } from './svg/polygons';
+import { type Polyline, polylineOf, strokeOutline } from './svg/strokeOutline';
 import { type Style, readRules, styleOf } from './svg/svgStyle';
 import { type SvgElement, damagedSvg, everyElement, readSvgTree, refuseSvg } from './svg/svgTree';
 import { IDENTITY, multiply, readColour, readLength, readShare, readTransform } from './svg/svgValues';
@@ -67,11 +66,6 @@ interface Place {
   /** What alone is seen: clips one within the other. */
   readonly clips: readonly Clip[];
   readonly uses: number;
-}
-
-interface Clip {
-  readonly path: Path;
-  readonly rule: 'nonzero' | 'evenodd';
 }
 
 class SvgReader {
@@ -234,8 +228,7 @@ class SvgReader {
     );
     this.add({
       id: id ? `${id}-stroke` : `shape-${this.shapes.length + 1}`,
-      path: this.clipped(transformPath(outline, place.matrix), 'nonzero', place.clips),
-      rule: 'nonzero',
+      ...clipShape({ path: transformPath(outline, place.matrix), rule: 'nonzero' }, place.clips, this.scale),
       paint: paint.paint,
       opacity: place.opacity * readShare(style['stroke-opacity']) * paint.alpha,
     });
@@ -249,8 +242,7 @@ class SvgReader {
     const rule = style['fill-rule'] === 'evenodd' ? 'evenodd' : 'nonzero';
     this.add({
       id: id ?? `shape-${this.shapes.length + 1}`,
-      path: this.clipped(path, rule, clips),
-      rule: clips.length > 0 ? 'nonzero' : rule,
+      ...clipShape({ path, rule }, clips, this.scale),
       paint: paint.paint,
       opacity: place.opacity * readShare(style['fill-opacity']) * paint.alpha,
     });
@@ -258,26 +250,6 @@ class SvgReader {
 
   private add(shape: Shape): void {
     if (shape.path.verbs !== '' && shape.opacity > 0) this.shapes.push(shape);
-  }
-
-  /** What of a path clips leave; untouched where they hold all of it. */
-  private clipped(path: Path, rule: 'nonzero' | 'evenodd', clips: readonly Clip[]): Path {
-    let left = path;
-    let own = rule;
-    for (const clip of clips) {
-      if (holds(clip, left)) continue;
-      const near = this.scale;
-      const polygons = Clipper.intersect(
-        toPolygons(left, near),
-        Clipper.union(toPolygons(clip.path, near), [], ruleOf(clip.rule)),
-        ruleOf(own),
-      );
-      left = fromPolygons(polygons, near);
-      own = 'nonzero';
-    }
-    if (clips.length > 0 && own === 'evenodd')
-      left = fromPolygons(Clipper.union(toPolygons(left, this.scale), [], FillRule.EvenOdd), this.scale);
-    return left;
   }
 
   private readClip(text: string, matrix: Matrix, uses: number): Clip | null {
@@ -391,7 +363,10 @@ class SvgReader {
       else if (verb !== 'M') for (const p of both) p.lineTo(tx, ty);
       [x, y] = [tx, ty];
     });
-    return { path: out.done(), lines: (near) => rings.map((ring) => polylineOf(ring.path, ring.isClosed, near)) };
+    return {
+      path: out.done(),
+      lines: (near) => rings.map((ring) => polylineOf(ring.path.done(), ring.isClosed, near)),
+    };
   }
 
   private readPaint(
@@ -474,69 +449,6 @@ const refOf = (text: string): string | null => /^\s*url\(\s*["']?#([^)"']+)["']?
 
 const pick = (a: Readonly<Record<string, string>>, ...keys: string[]): Record<string, string> =>
   Object.fromEntries(keys.flatMap((k) => (a[k] === undefined ? [] : [[k, a[k]]])));
-
-function polylineOf(builder: PathBuilder, isClosed: boolean, near: number): Polyline {
-  // Finer than asked for: flattening is near to two thousandths of the unit it works in.
-  const grown = Math.max(1e-6, 0.002 / near);
-  const path = builder.done();
-  // A closing side is no part of an open line.
-  const lines = flattenPath({ ...path, verbs: path.verbs.replace(/Z$/, '') }, [grown, 0, 0, grown, 0, 0]);
-  const count = isClosed ? lines.length / 4 : Math.max(0, lines.length / 4 - (endsAtStart(path) ? 0 : 1));
-  const points: [number, number][] = [];
-  for (let k = 0; k < count; k++) {
-    if (k === 0) points.push([lines[0] / grown, lines[1] / grown]);
-    points.push([lines[4 * k + 2] / grown, lines[4 * k + 3] / grown]);
-  }
-  if (points.length === 0 && path.coords.length >= 2) points.push([path.coords[0], path.coords[1]]);
-  if (isClosed && points.length > 1) {
-    const [[ax, ay], [bx, by]] = [points[0], points[points.length - 1]];
-    if (Math.hypot(ax - bx, ay - by) < 1e-9) points.pop();
-  }
-  return { points, isClosed };
-}
-
-const endsAtStart = ({ coords }: Path) =>
-  coords.length < 4 || (coords[0] === coords[coords.length - 2] && coords[1] === coords[coords.length - 1]);
-
-const ruleOf = (rule: 'nonzero' | 'evenodd') => (rule === 'evenodd' ? FillRule.EvenOdd : FillRule.NonZero);
-
-/** Whole numbers stand for so many parts of a working pixel. */
-const PARTS = 1000;
-
-/** Polygons of a path. @param scale  working pixels of its unit */
-function toPolygons(path: Path, scale: number) {
-  const lines = flattenPath(path, [scale, 0, 0, scale, 0, 0]);
-  const rings: { x: number; y: number }[][] = [];
-  for (let k = 0; k < lines.length; k += 4) {
-    const from = { x: Math.round(lines[k] * PARTS), y: Math.round(lines[k + 1] * PARTS) };
-    const last = rings[rings.length - 1]?.at(-1);
-    const to = { x: Math.round(lines[k + 2] * PARTS), y: Math.round(lines[k + 3] * PARTS) };
-    if (last && last.x === from.x && last.y === from.y) rings[rings.length - 1].push(to);
-    else rings.push([from, to]);
-  }
-  return rings;
-}
-
-function fromPolygons(rings: readonly (readonly { x: number; y: number }[])[], scale: number): Path {
-  const out = new PathBuilder();
-  const unit = PARTS * scale;
-  for (const ring of rings) {
-    ring.forEach(({ x, y }, k) => (k === 0 ? out.moveTo(x / unit, y / unit) : out.lineTo(x / unit, y / unit)));
-    out.close();
-  }
-  return out.done();
-}
-
-/** Whether a clip is an upright rectangle that holds a path whole. */
-function holds({ path: { verbs, coords } }: Clip, path: Path): boolean {
-  if (!/^ML+Z$/.test(verbs)) return false;
-  const [xs, ys] = [coords.filter((_, k) => k % 2 === 0), coords.filter((_, k) => k % 2 === 1)];
-  const [left, right, top, bottom] = [Math.min(...xs), Math.max(...xs), Math.min(...ys), Math.max(...ys)];
-  const isBox = xs.every((x) => x === left || x === right) && ys.every((y) => y === top || y === bottom);
-  const box = boundsOfPath(path);
-  if (!isBox || !box || xs.length > 5) return false;
-  return box.x >= left && box.y >= top && box.x + box.width <= right && box.y + box.height <= bottom;
-}
 
 /** A tight view is off its outlines by the digits that it was written with; so much is no part to cut away. */
 const SLACK_PX = 0.01;

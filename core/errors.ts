@@ -5,6 +5,8 @@ export const errorCodes = {
   'registry/unknown': 'A definition of that name does not exist.',
   'recipe/invalid': 'The recipe is not one that this program can read.',
   'recipe/too-new': 'The recipe was made by a newer version.',
+  'intake/no-page': 'The file has no such page.',
+  'intake/no-paths': 'Nothing there is drawn as paths.',
   'trace/nothing': 'Nothing of the mark is large enough to be traced.',
   'cutout/nothing-left': 'Nothing of the mark is left after the cut-out.',
   'cutout/no-flat-ground': 'The border of the picture shows no flat ground.',

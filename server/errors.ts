@@ -11,6 +11,8 @@ export const statusOf: Record<ErrorCode, Status> = {
   'registry/unknown': 422,
   'recipe/invalid': 422,
   'recipe/too-new': 422,
+  'intake/no-page': 422,
+  'intake/no-paths': 422,
   'trace/nothing': 422,
   'cutout/nothing-left': 422,
   'cutout/no-flat-ground': 422,

@@ -1,4 +1,5 @@
 import { Clipper, EndType, FillRule, JoinType } from 'clipper2-ts';
+import { flattenPath } from '../../core/vector/flattenPath';
 import { type Path, PathBuilder } from '../../core/vector/path';
 
 /** A line as it is stroked: places, and whether its end joins its start. */
@@ -94,3 +95,26 @@ function dashed({ points, isClosed }: Polyline, { dashes, dashOffset }: StrokeSt
   if (own.length > 1) out.push({ points: own, isClosed: false });
   return out;
 }
+
+/** One ring of a path as a line to be stroked. @param near  how near to a curve its chords are, in the path's unit */
+export function polylineOf(path: Path, isClosed: boolean, near: number): Polyline {
+  // Finer than asked for: flattening is near to two thousandths of the unit it works in.
+  const grown = Math.max(1e-6, 0.002 / near);
+  // A closing side is no part of an open line.
+  const lines = flattenPath({ ...path, verbs: path.verbs.replace(/Z$/, '') }, [grown, 0, 0, grown, 0, 0]);
+  const count = isClosed ? lines.length / 4 : Math.max(0, lines.length / 4 - (endsAtStart(path) ? 0 : 1));
+  const points: [number, number][] = [];
+  for (let k = 0; k < count; k++) {
+    if (k === 0) points.push([lines[0] / grown, lines[1] / grown]);
+    points.push([lines[4 * k + 2] / grown, lines[4 * k + 3] / grown]);
+  }
+  if (points.length === 0 && path.coords.length >= 2) points.push([path.coords[0], path.coords[1]]);
+  if (isClosed && points.length > 1) {
+    const [[ax, ay], [bx, by]] = [points[0], points[points.length - 1]];
+    if (Math.hypot(ax - bx, ay - by) < 1e-9) points.pop();
+  }
+  return { points, isClosed };
+}
+
+const endsAtStart = ({ coords }: Path) =>
+  coords.length < 4 || (coords[0] === coords[coords.length - 2] && coords[1] === coords[coords.length - 1]);

@@ -192,9 +192,9 @@ describe('paths from the pad to the file', () => {
       found: { way: 'vector', format: 'SVG' },
     });
     for (const [inside, words] of [
-      ['<script>1</script>', 'script'],
+      ['<script>1</script>', 'no filled shape'],
       ['<text>a</text>', 'text'],
-      ['<path d="M0 0L9 9" stroke="#000000"/>', 'strokes'],
+      ['<mask id="m"/><rect width="9" height="9" mask="url(#m)"/>', 'masks'],
       ['', 'no filled shape'],
     ]) {
       const response = await app.call('POST', `${paths.brandMarks(brandId)}?name=bad.svg`, file(inside));
