@@ -4,9 +4,10 @@ import { crop } from './crop';
 import { cutOut } from './cutOut';
 import type { StageDefinition } from './stage';
 import { tidy } from './tidy';
+import { trace } from './trace';
 
 /** The stages that make a master, in the order in which they run. */
-const listed = [crop, cutOut, tidy] as const;
+const listed = [crop, cutOut, tidy, trace] as const;
 
 type Listed = (typeof listed)[number];
 export type StageId = Listed['id'];

@@ -73,6 +73,8 @@ function oddEdit(random: Random): unknown {
     : { kind, points: oddLoop(random), colour };
 }
 
+const oddChange = (hex: () => string, random: Random) => ({ from: hex(), to: random() < 0.4 ? null : hex() });
+
 /** A value for a setting: mostly one that its schema takes, at its borders by preference; else anything at all. */
 function oddValue(random: Random, fields: Fields, key: string): unknown {
   if (random() < 0.06) return random() < 0.5 ? pick(random, junk) : anyNumber(random);
@@ -104,7 +106,9 @@ function oddValue(random: Random, fields: Fields, key: string): unknown {
       })),
     places: () => Array.from({ length: Math.floor(random() * 4) }, () => place(random)),
     list: () =>
-      Array.from({ length: Math.floor(random() * 5) }, () => (key === 'outside' ? oddLoop(random) : oddEdit(random))),
+      Array.from({ length: Math.floor(random() * 5) }, () =>
+        key === 'outside' ? oddLoop(random) : key === 'changes' ? oddChange(hex, random) : oddEdit(random),
+      ),
     point: () => (random() < 0.2 ? null : place(random)),
     rect: () => {
       const { x, y } = place(random);

@@ -4,6 +4,7 @@ import { cutOutStage } from './stages/cutOut';
 import { filesStage } from './stages/files';
 import { originalStage } from './stages/original';
 import { tidyStage } from './stages/tidy';
+import { traceStage } from './stages/trace';
 import { variantsStage } from './stages/variants';
 
 /**
@@ -15,6 +16,7 @@ export const trail: readonly TrailStage[] = [
   cropStage,
   cutOutStage,
   tidyStage,
+  traceStage,
   variantsStage,
   filesStage,
 ];
