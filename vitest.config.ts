@@ -1,6 +1,9 @@
 import { defineConfig } from 'vitest/config';
 
 const common = { environment: 'node' as const };
+// Computation first, on both cores; then what has servers and browsers of its own and waits for them, one by one.
+const together = { maxWorkers: 2, sequence: { groupOrder: 0 } };
+const oneByOne = (groupOrder: number) => ({ maxWorkers: 1, sequence: { groupOrder } });
 
 export default defineConfig({
   test: {
@@ -8,6 +11,7 @@ export default defineConfig({
       {
         test: {
           ...common,
+          ...together,
           name: 'unit',
           include: [
             'core/**/*.test.ts',
@@ -25,6 +29,7 @@ export default defineConfig({
       },
       {
         test: {
+          ...together,
           name: 'web',
           environment: 'happy-dom',
           include: ['web/**/*.test.ts', 'web/**/*.test.tsx'],
@@ -32,13 +37,21 @@ export default defineConfig({
           testTimeout: 20_000,
         },
       },
-      { test: { ...common, name: 'cli', include: ['tests/cli/**/*.test.ts'], testTimeout: 60_000 } },
+      { test: { ...common, ...together, name: 'cli', include: ['tests/cli/**/*.test.ts'], testTimeout: 60_000 } },
       {
-        test: { ...common, name: 'api', include: ['tests/api/**/*.test.ts'], testTimeout: 60_000, hookTimeout: 60_000 },
+        test: {
+          ...common,
+          ...oneByOne(1),
+          name: 'api',
+          include: ['tests/api/**/*.test.ts'],
+          testTimeout: 60_000,
+          hookTimeout: 60_000,
+        },
       },
       {
         test: {
           ...common,
+          ...oneByOne(2),
           name: 'browser',
           include: ['tests/browser/**/*.test.ts'],
           testTimeout: 120_000,
