@@ -25,6 +25,8 @@ export const WORKING_LONG_PX = 2400;
 const MOST_COORDINATES = 4_000_000;
 const MOST_DRAWN = 50_000;
 const MOST_USES = 16;
+const MOST_STROKED = 300_000;
+const MOST_MS = 8_000;
 const FARTHEST = 1e7;
 /** A stroke's outline is this near to a true one, working px. */
 const STROKE_NEAR_PX = 0.05;
@@ -75,6 +77,9 @@ class SvgReader {
   private rules: ReturnType<typeof readRules> = [];
   private coordinates = 0;
   private drawn = 0;
+  private readonly began = Date.now();
+  /** Places of lines that were outlined as strokes. */
+  private stroked = 0;
   /** Working pixels of a unit of the file, for how finely strokes are outlined. */
   private scale = 1;
 
@@ -143,6 +148,7 @@ class SvgReader {
     const { tag, attributes } = element;
     if (SILENT.has(tag) || tag.includes(':')) return;
     if (++this.drawn > MOST_DRAWN) this.refuse(`it draws more than ${MOST_DRAWN} elements`);
+    if (Date.now() - this.began > MOST_MS) this.refuse('it takes too long to read');
     const own = this.enter(element, above);
     if (!own) return;
     if (GROUPS.has(tag)) for (const child of element.children) this.draw(child, own);
@@ -214,8 +220,11 @@ class SvgReader {
     const grown = Math.sqrt(Math.abs(a * d - b * c)) || 1;
     const near = STROKE_NEAR_PX / (this.scale * grown);
     const dashes = /^none$|^$/.test(style['stroke-dasharray'] ?? '') ? [] : this.lengths(style['stroke-dasharray']);
+    const stroked = lines(near);
+    this.stroked += stroked.reduce((sum, l) => sum + l.points.length, 0);
+    if (this.stroked > MOST_STROKED) this.refuse('its strokes have too many points');
     const outline = strokeOutline(
-      lines(near),
+      stroked,
       {
         width,
         cap: style['stroke-linecap'] ?? 'butt',

@@ -14,6 +14,12 @@ if (process.argv.includes('--server')) {
   });
   process.exit(0);
 }
+if (process.argv.includes('--trace') || process.argv.includes('--colours')) {
+  const rest = process.argv.slice(2).filter((a) => a !== '--trace' && a !== '--colours');
+  const file = process.argv.includes('--trace') ? 'trace' : 'traceColours';
+  run(process.execPath, ['--import', 'tsx', `bench/${file}.ts`, ...rest]);
+  process.exit(0);
+}
 const hasStrokes = process.argv.includes('--strokes');
 const words = process.argv.slice(2).filter((a) => a !== '--browser');
 if (!hasStrokes) run(process.execPath, ['--import', 'tsx', 'bench/main.ts', ...words]);

@@ -9,7 +9,7 @@ import type { Recipe } from '../core/recipe/recipe';
 import { cutToLength } from '../core/text/cutText';
 import { checkFile, decodePicture, reducePicture } from '../codecs/decodePicture';
 import { encodeWorkingPng } from '../codecs/encodePng';
-import { readSvg } from '../codecs/readSvg';
+import { openSvg } from '../codecs/readSvg';
 import { describeFindings, describeFound } from './describe';
 import { drawThumbnail } from './drawThumbnail';
 import { keepBlob, sha256 } from './store/blobs';
@@ -157,11 +157,11 @@ async function openPicture(bytes: Uint8Array, name: string): Promise<Opened> {
 }
 
 function openDrawing(bytes: Uint8Array, name: string): Opened {
-  const drawing = readSvg(bytes, name);
+  const { drawing, notes } = openSvg(bytes, name);
   const [width, height] = [Math.ceil(drawing.widthPx), Math.ceil(drawing.heightPx)];
   const mediaType = 'image/svg+xml';
   const prepare = async () => prepareDrawing(drawing, width, height);
-  return { kind: 'drawing', title: 'SVG', mediaType, notes: [], width, height, prepare };
+  return { kind: 'drawing', title: 'SVG', mediaType, notes, width, height, prepare };
 }
 
 function prepareDrawing(drawing: Drawing, width: number, height: number): Prepared {

@@ -20,7 +20,8 @@ export interface StrokeStyle {
 
 /** Whole numbers stand for so many parts of a unit: the library counts in whole numbers. */
 const PARTS = 4096;
-const MOST_DASHES = 20_000;
+/** A line of more dashes than this is drawn whole: nobody would see them. */
+const MOST_DASHES = 4000;
 
 /**
  * The outline of stroked lines: what a round, flat or square pen covers, as one shape.
@@ -64,6 +65,9 @@ function dashed({ points, isClosed }: Polyline, { dashes, dashOffset }: StrokeSt
   const whole = lengths.reduce((a, b) => a + b, 0);
   if (!(whole > 0) || lengths.some((v) => v < 0)) return [{ points, isClosed }];
   const all = isClosed ? [...points, points[0]] : points;
+  let length = 0;
+  for (let k = 1; k < all.length; k++) length += Math.hypot(all[k][0] - all[k - 1][0], all[k][1] - all[k - 1][1]);
+  if ((length / whole) * (lengths.length / 2) > MOST_DASHES) return [{ points, isClosed }];
   const out: Polyline[] = [];
   let [k, left] = [0, ((dashOffset % whole) + whole) % whole];
   while (left >= lengths[k % lengths.length] && lengths[k % lengths.length] >= 0) {
@@ -87,7 +91,6 @@ function dashed({ points, isClosed }: Polyline, { dashes, dashOffset }: StrokeSt
       } else own = [[x, y]];
       k++;
       left = lengths[k % lengths.length];
-      if (out.length > MOST_DASHES) return out;
     }
     left -= rest;
     if (k % 2 === 0) own.push([tx, ty]);
