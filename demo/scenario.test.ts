@@ -5,10 +5,14 @@ import { measureAccuracy } from '../bench/measure';
 import { enclosedTruth, scoreEnclosed } from '../bench/enclosedTruth';
 import { connectedWithChoke, hardColourKey } from '../bench/baselines';
 import { cutOutFlat, plainFlat } from '../core/matte/cutOutFlat';
+import { openSvg } from '../codecs/readSvg';
+import type { RectPx } from '../core/params';
+import { findClusters } from '../core/vector/clusters';
+import { boundsOfPath } from '../core/vector/path';
 import { decodePicture } from '../codecs/decodePicture';
 import { measureInkResult } from '../bench/measureInk';
 import { cutOutInk, plainInk } from '../core/ink/cutOutInk';
-import { drawGrounds, drawLogos, drawSignatures } from './scenario';
+import { drawGrounds, drawLogos, drawSheets, drawSignatures } from './scenario';
 
 const sha = (bytes: Uint8Array) => createHash('sha256').update(bytes).digest('hex');
 
@@ -23,6 +27,13 @@ describe('the demo scenario', () => {
     expect((await drawGrounds(160, 100)).map((g) => sha(g.bytes))).toEqual(
       (await drawGrounds(160, 100)).map((g) => sha(g.bytes)),
     );
+  });
+  it('has a sheet of twelve signs, each told apart', () => {
+    const [sheet] = drawSheets();
+    const { drawing, notes } = openSvg(sheet.bytes, sheet.fileName);
+    const boxes = drawing.shapes.map((s) => boundsOfPath(s.path) as RectPx);
+    expect(findClusters(boxes, { width: drawing.widthPx, height: drawing.heightPx })).toHaveLength(12);
+    expect(notes).toEqual([]);
   });
   it('has light and dark grounds that are what they say', async () => {
     const mean = async (bytes: Uint8Array) => {

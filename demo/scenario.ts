@@ -6,6 +6,7 @@ import { again, toJpeg, toPng } from './capture';
 import { badgeSvg } from './marks/badge';
 import { festivalSvg } from './marks/festival';
 import { lockHouseSvg } from './marks/lockHouse';
+import { lockSignsSvg } from './marks/lockSigns';
 import { monogramSvg } from './marks/monogram';
 import { signalFlagSvg } from './marks/signalFlag';
 import { signAgain, signaturePath, signatureStrokes } from './marks/signatures';
@@ -112,6 +113,17 @@ async function signalFlag(): Promise<DemoMark> {
     ground: null,
   };
 }
+
+/** Files of the scenario that are drawings: what is in them is what they say. */
+export const drawSheets = (): Pick<DemoMark, 'id' | 'name' | 'fileName' | 'mediaType' | 'bytes'>[] => [
+  {
+    id: 'lock-signs',
+    name: 'Lock signs',
+    fileName: 'lock-signs.svg',
+    mediaType: 'image/svg+xml',
+    bytes: Buffer.from(lockSignsSvg()),
+  },
+];
 
 /**
  * Odile Farrant's five tries on one sheet, as a telephone wrote them down: lying on its side, with a place of capture.

@@ -1,7 +1,7 @@
 import type { Logger } from 'pino';
 import { isCoreError } from '../core/errors';
 import { palette } from '../demo/palette';
-import { drawGrounds, drawLogos, drawSignatures } from '../demo/scenario';
+import { drawGrounds, drawLogos, drawSheets, drawSignatures } from '../demo/scenario';
 import { keepBlob } from './store/blobs';
 import { addBrand, addGround, listBrands } from './store/brands';
 import { withTransaction } from './store/db';
@@ -37,7 +37,7 @@ export async function seedDemo(deps: TakeInDeps, log: Logger): Promise<void> {
     throw error;
   });
   if (brandId === null) return;
-  for (const mark of [...logos, ...signatures]) {
+  for (const mark of [...drawSheets(), ...logos, ...signatures]) {
     await takeIn(deps, brandId, { bytes: mark.bytes, name: mark.fileName, known: { markName: mark.name } });
   }
 }

@@ -9,6 +9,10 @@ import { initialRecipe } from '../core/recipe/recipe';
 import { runStages } from '../core/recipe/runRecipe';
 import { type StageValues, stageIds } from '../core/stages';
 import type { Raster } from '../core/raster/raster';
+import { takeMark } from '../core/recipe/takeMark';
+import { openSvg } from '../codecs/readSvg';
+import { drawSheets } from '../demo/scenario';
+import { findCandidates } from './findCandidates';
 import { encodeWorkingPng } from '../codecs/encodePng';
 import { disc, drawMark, either, onGround, pixel, ring } from '../tests/support/pictures';
 import type { Answers, Envelope, Reply, Request } from './protocol';
@@ -277,6 +281,16 @@ describe('the browser’s worker', () => {
     const next = await ask<'stages'>({ type: 'stages', values: choked, grounds: [], open: null, hasBeads: true });
     expect([next.perStage.crop.bead, next.master]).toEqual([undefined, null]);
     expect(next.perStage.cutOut.bead).toBeDefined();
+  });
+  it('lists the pictures of a drawn sheet, and one of them is taken without what lies behind', async () => {
+    const { drawing } = openSvg(drawSheets()[0].bytes, 'signs.svg');
+    const source = artworkOfDrawing(drawing, 4);
+    const keep = { ...initialRecipe().stages, cutOut: { ...initialRecipe().stages.cutOut, way: 'keep' as const } };
+    const found = await findCandidates(source, keep, { pictureKey: 'signs' });
+    expect(found.marks).toHaveLength(12);
+    const { master } = runStages(source, takeMark(keep, found.marks[5], found), { pictureKey: 'signs' });
+    expect(master.drawing?.shapes).toHaveLength(3);
+    expect(master.drawing?.shapes.some((s) => s.paint.kind === 'colour' && s.paint.hex === '#ffffff')).toBe(false);
   });
   it('opens a drawing, keeps it paths, and renders it as core does at any reduction', async () => {
     const drawing = drawingOfPath(new PathBuilder().moveTo(0, 0).lineTo(90, 20).lineTo(40, 60).done(), '#1f5a45', 300);

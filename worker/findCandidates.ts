@@ -1,4 +1,5 @@
 import type { Artwork } from '../core/artwork/artwork';
+import type { Drawing } from '../core/artwork/drawing';
 import { isCoreError } from '../core/errors';
 import { findMatteMarks } from '../core/ink/matteMarks';
 import { findSheet } from '../core/inspect/findSheet';
@@ -7,12 +8,18 @@ import { takeWholeSheet } from '../core/recipe/takeMark';
 import type { StageValues } from '../core/stages';
 import { type MarkFact, marksOf } from '../core/stages/cutOutFacts';
 import { toMarkFact } from '../core/stages/paperWay';
+import { findClusters, gapBetween } from '../core/vector/clusters';
+import { boundsOfPath } from '../core/vector/path';
 import { toBitmap } from './bitmaps';
 import type { Candidates } from './protocol';
 
 /** The marks of the whole sheet, whatever is cropped at the moment. */
 export async function findCandidates(source: Artwork, values: StageValues, run: RunOptions): Promise<Candidates> {
-  const { raster, reduction } = source;
+  const { raster, reduction, drawing } = source;
+  if (drawing) {
+    const { widthPx: width, heightPx: height } = drawing;
+    return { sheet: null, width, height, marks: drawnMarks(drawing), corners: null };
+  }
   // A sheet is looked for where there is paper: a light plate in a logo is none.
   const corners = values.crop.corners || values.cutOut.way !== 'paper' ? null : findSheet(raster, reduction);
   const found = runWhole(source, takeWholeSheet(values), run);
@@ -24,6 +31,29 @@ export async function findCandidates(source: Artwork, values: StageValues, run: 
     marks: found ? listMarks(found) : [],
     corners,
   };
+}
+
+/** Room to a neighbour that a region takes, share of the way to it. */
+const ROOM_SHARE = 0.3;
+
+/** The separate pictures of a drawn sheet. */
+function drawnMarks(drawing: Drawing): MarkFact[] {
+  const boxes = drawing.shapes.map((s) => boundsOfPath(s.path) ?? { x: 0, y: 0, width: 0, height: 0 });
+  const clusters = findClusters(boxes, { width: drawing.widthPx, height: drawing.heightPx });
+  if (clusters.length < 2) return [];
+  const isBacked = clusters.reduce((n, c) => n + c.members.length, 0) < boxes.length;
+  return clusters.map(({ box, members }, k) => {
+    const gaps = clusters.filter((_, j) => j !== k).map((c) => gapBetween(box, c.box));
+    const { x, y, width, height } = boxes[members[0]];
+    return {
+      ...box,
+      number: k + 1,
+      angleDeg: 0,
+      region: box,
+      at: { x: x + width / 2, y: y + height / 2 },
+      drawn: { roomPx: Math.min(...gaps) * ROOM_SHARE, isBacked },
+    };
+  });
 }
 
 // Where no ink is found there is simply nothing to offer.

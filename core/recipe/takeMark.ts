@@ -17,7 +17,9 @@ export function takeMark(values: StageValues, mark: MarkFact, sheet: { width: nu
   const turn =
     Math.abs(mark.angleDeg) < LEAST_TURN_DEG ? 0 : Math.max(-MOST_TURN_DEG, Math.min(MOST_TURN_DEG, mark.angleDeg));
   const box = turn === 0 ? mark : mark.region;
-  const room = Math.max(LEAST_ROOM_PX, ROOM_SHARE * Math.max(box.width, box.height));
+  const { drawn } = mark;
+  const most = drawn ? drawn.roomPx : Infinity;
+  const room = Math.min(most, Math.max(LEAST_ROOM_PX, ROOM_SHARE * Math.max(box.width, box.height)));
   const grown = { x: box.x - room, y: box.y - room, width: box.width + 2 * room, height: box.height + 2 * room };
   const rect =
     turn === 0
@@ -28,7 +30,10 @@ export function takeMark(values: StageValues, mark: MarkFact, sheet: { width: nu
           width: Math.round(grown.width),
           height: Math.round(grown.height),
         };
-  return { ...values, crop: { ...values.crop, rect, turn }, cutOut: { ...values.cutOut, mark: mark.at } };
+  // In the corner of a region with room there is nothing but what lies behind.
+  const behind = { x: rect.x + 1, y: rect.y + 1 };
+  const tidy = drawn?.isBacked ? { ...values.tidy, drop: [...values.tidy.drop, behind] } : values.tidy;
+  return { ...values, tidy, crop: { ...values.crop, rect, turn }, cutOut: { ...values.cutOut, mark: mark.at } };
 }
 
 /** The settings that go back to the whole sheet. */

@@ -72,7 +72,7 @@ function spanningGaps(boxes: readonly RectPx[]): Join[] {
 }
 
 /** How far apart two boxes are: by the greater of both ways, as rows and columns of a grid are. */
-function gapBetween(a: RectPx, b: RectPx): number {
+export function gapBetween(a: RectPx, b: RectPx): number {
   const dx = Math.max(0, a.x - b.x - b.width, b.x - a.x - a.width);
   const dy = Math.max(0, a.y - b.y - b.height, b.y - a.y - a.height);
   return Math.max(dx, dy);
