@@ -3,6 +3,7 @@ import type { Drawing } from '../core/artwork/drawing';
 import { isCoreError } from '../core/errors';
 import { findMatteMarks } from '../core/ink/matteMarks';
 import { findSheet } from '../core/inspect/findSheet';
+import type { RectPx } from '../core/params';
 import { type MasterResult, type RunOptions, cutOutFacts, runStages } from '../core/recipe/runRecipe';
 import { takeWholeSheet } from '../core/recipe/takeMark';
 import type { StageValues } from '../core/stages';
@@ -45,15 +46,21 @@ function drawnMarks(drawing: Drawing): MarkFact[] {
   return clusters.map(({ box, members }, k) => {
     const gaps = clusters.filter((_, j) => j !== k).map((c) => gapBetween(box, c.box));
     const { x, y, width, height } = boxes[members[0]];
+    const region = wholePixels(box);
     return {
-      ...box,
+      ...region,
       number: k + 1,
       angleDeg: 0,
-      region: box,
+      region,
       at: { x: x + width / 2, y: y + height / 2 },
       drawn: { roomPx: Math.min(...gaps) * ROOM_SHARE, isBacked },
     };
   });
+}
+
+function wholePixels(b: RectPx): RectPx {
+  const [x, y] = [Math.floor(b.x), Math.floor(b.y)];
+  return { x, y, width: Math.ceil(b.x + b.width) - x, height: Math.ceil(b.y + b.height) - y };
 }
 
 // Where no ink is found there is simply nothing to offer.

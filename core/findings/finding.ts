@@ -39,6 +39,7 @@ export type FindingId =
   | 'blurred'
   | 'paper-tint'
   | 'several-marks'
+  | 'backing-shape'
   | 'outline-off'
   | 'paths-ended'
   | 'specks-apart';

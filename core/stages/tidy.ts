@@ -216,7 +216,44 @@ function tidyShapes(input: Artwork, p: TidyValues) {
     before: findExtents(input.raster, undefined, input.within),
     after: findExtents(artwork.raster, undefined, artwork.within),
   };
-  return finish(artwork, listed, p, extents);
+  const result = finish(artwork, listed, p, extents);
+  const behind = findBacking(input, listed, p);
+  return behind ? { ...result, findings: [behind, ...result.findings] } : result;
+}
+
+/** A shape that covers so much of the page both ways lies behind the mark. */
+const BACKING_SHARE = 0.97;
+/** How far inside the page its corners are looked at, share of its shorter side. */
+const CORNER_SHARE = 0.01;
+
+/** A box behind a whole drawing, such as a white page, which is offered to be left out. */
+function findBacking({ raster, toWorking }: Artwork, listed: readonly Listed[], p: TidyValues): Finding | null {
+  const [backing, ...others] = listed;
+  if (!backing || backing.isDropped || others.length === 0) return null;
+  const { x, y, width, height } = backing.box;
+  if (width < raster.width * BACKING_SHARE || height < raster.height * BACKING_SHARE) return null;
+  const inset = Math.min(width, height) * CORNER_SHARE;
+  const corners = [
+    { x: x + inset, y: y + inset },
+    { x: x + width - inset, y: y + inset },
+    { x: x + inset, y: y + height - inset },
+    { x: x + width - inset, y: y + height - inset },
+  ];
+  const isFree = (c: Point) =>
+    others.every(({ box: b }) => c.x < b.x || c.y < b.y || c.x > b.x + b.width || c.y > b.y + b.height);
+  const corner = corners.find(isFree);
+  // Where all corners are taken it is no box behind something, but a frame of the mark.
+  if (!corner) return null;
+  const place = project(toWorking, corner.x, corner.y);
+  return {
+    id: 'backing-shape',
+    stage: 'tidy',
+    weight: 'risk',
+    title: 'a box behind the mark',
+    detail: 'A shape as large as the page lies behind everything: on a photo it would show as a box.',
+    places: [place],
+    fixes: [{ label: 'Leave it out', change: { drop: [...p.drop, place] } }],
+  };
 }
 
 const scaled = (b: RectPx, by: number): RectPx => ({

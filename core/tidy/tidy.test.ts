@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { disc, drawMark, either, onGround, pixel, ring } from '../../tests/support/pictures';
+import { artworkOfDrawing } from '../artwork/artwork';
 import { fromMatrix } from '../geometry/projective';
 import { type Raster, createRaster } from '../raster/raster';
 import { initialRecipe } from '../recipe/recipe';
@@ -294,6 +295,35 @@ describe('the tidy stage', () => {
     const keep = { ...stages, cutOut: { ...stages.cutOut, way: 'keep' as const } };
     const facts = runStages(two, keep, { pictureKey: 'two' }).perStage.tidy.facts as TidyFacts;
     expect(facts.pieces.map((p) => p.colour)).toEqual(['#96281e', '#143c5a']);
+  });
+  it('finds a box behind a drawing, and leaves it out at a press; the paths stay paths', () => {
+    const box = (x: number, y: number, w: number, h: number, hex: string) => ({
+      id: '',
+      path: { verbs: 'MLLLZ', coords: [x, y, x + w, y, x + w, y + h, x, y + h] },
+      rule: 'nonzero' as const,
+      paint: { kind: 'colour' as const, hex },
+      opacity: 1,
+    });
+    const shapes = [box(0, 0, 100, 80, '#ffffff'), box(20, 20, 40, 30, '#1f5a45'), box(50, 40, 30, 20, '#b5322b')];
+    const source = artworkOfDrawing({ widthPx: 100, heightPx: 80, shapes });
+    const { stages } = initialRecipe();
+    const keep = { ...stages, cutOut: { ...stages.cutOut, way: 'keep' as const } };
+    const { findings } = runStages(source, keep, { pictureKey: 'boxed' });
+    const found = findings.find((f) => f.id === 'backing-shape');
+    const fixed = { ...keep, tidy: { ...keep.tidy, ...found?.fixes?.[0].change } };
+    const after = runStages(source, fixed, { pictureKey: 'boxed' });
+    expect(after.master.drawing?.shapes.map((s) => s.paint.kind === 'colour' && s.paint.hex)).toEqual([
+      '#1f5a45',
+      '#b5322b',
+    ]);
+    expect(after.findings.some((f) => f.id === 'backing-shape')).toBe(false);
+    // A shape of a drawing takes another colour and stays a path.
+    const painted = {
+      ...fixed,
+      tidy: { ...fixed.tidy, edits: [{ kind: 'recolour' as const, points: [25, 25], colour: '#0000ff' }] },
+    };
+    const { master } = runStages(source, painted, { pictureKey: 'boxed' });
+    expect(master.drawing?.shapes[0].paint).toEqual({ kind: 'colour', hex: '#0000ff' });
   });
   it('without settings hands the artwork on as it came', () => {
     const { perStage, master } = run({});
