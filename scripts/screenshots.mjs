@@ -88,6 +88,19 @@ try {
   );
   await page.getByRole('button', { name: 'Undo' }).click();
   await page.getByText('12 pieces').first().waitFor();
+  await shot(
+    `/marks/${find('Lock-house concept')}/trace`,
+    'bench-trace',
+    () => page.getByText('Outlines', { exact: true }).waitFor(),
+    async () => {
+      await page.getByText('Outlines', { exact: true }).click();
+      await page.getByRole('button', { name: 'Outlines and nodes' }).click();
+      await page.locator('.outline-nodes').waitFor();
+    },
+  );
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await page.getByText('pixels', { exact: true }).first().waitFor();
+  await shot(`/marks/${find('Lock signs')}/crop`, 'bench-signs', () => page.getByText('Marks found').waitFor());
   await shot(`/marks/${badge}/original`, 'bench-original', benchDone);
   await shot(`/marks/${badge}/variants`, 'variants', () => page.getByText('21.0 : 1').first().waitFor());
   await shot(
