@@ -97,13 +97,10 @@ function grouped(candidates: readonly number[], gap: (from: number, to: number) 
 
 /** How far the direction turns at a place, looked at from a little before to a little after; radians. */
 function turnAt(sides: Sides, k: number): number {
-  const before = sides.of(k, -1, NEAR_PX);
-  const after = sides.of(k, 1, NEAR_PX);
-  const [a, b] = [fitSide(before, 1), fitSide(after, 1)];
-  if (!a || !b) return 0;
-  const [ax, ay] = directionOn(a, 0);
-  const [bx, by] = directionOn(b, 0);
-  return Math.acos(Math.max(-1, Math.min(1, ax * bx + ay * by)));
+  const before = sides.headingOf(k, -1);
+  const after = sides.headingOf(k, 1);
+  const turn = Math.abs(after - before);
+  return Number.isNaN(turn) ? 0 : Math.min(turn, 2 * Math.PI - turn);
 }
 
 function isPeak(turns: Float64Array, ways: Float64Array, k: number): boolean {
@@ -136,6 +133,31 @@ class Sides {
       this.ys[k] = ys[k % n];
       this.ways[k] = ways[k % n] + (Math.floor(k / n) - 1) * ways[n];
     }
+  }
+
+  /** The direction of travel along a near side of a place, radians; NaN where too little is there. */
+  headingOf(k: number, way: 1 | -1): number {
+    const { xs, ys, ways, n } = this;
+    const origin = ways[k + n];
+    const most = Math.min(NEAR_PX, ways[2 * n] / 2);
+    let near = k + n + way;
+    while (Math.abs(ways[near] - origin) < MIXED_PX && Math.abs(near - k - n) < n - 1) near += way;
+    let far = near;
+    while (Math.abs(ways[far + way] - origin) <= most && Math.abs(far - k - n) < n - 2) far += way;
+    if (near === far) return Number.NaN;
+    // The slope of both coordinates over the way, by least squares.
+    const from = Math.min(near, far);
+    const to = Math.max(near, far);
+    let mean = 0;
+    for (let i = from; i <= to; i++) mean += ways[i];
+    mean /= to - from + 1;
+    let dx = 0;
+    let dy = 0;
+    for (let i = from; i <= to; i++) {
+      dx += (ways[i] - mean) * xs[i];
+      dy += (ways[i] - mean) * ys[i];
+    }
+    return Math.atan2(dy, dx);
   }
 
   /** Places of one side of a place, from where the grid mixes no more up to a reach; ways count from the place on. */

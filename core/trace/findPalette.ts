@@ -97,14 +97,21 @@ function measureNoise({ width, height, data }: Raster): number {
 /** Flat pixels gathered by colour: those whose eight neighbours are opaque and of nearly the same colour. */
 function flatBins({ width, height, data }: Raster, flat: Uint8Array): Map<number, Bin> {
   const bins = new Map<number, Bin>();
+  const words = new Uint32Array(data.buffer, data.byteOffset, width * height);
+  // A flat area is one colour, pixel after pixel.
+  let last = 0;
+  let bin: Bin | undefined;
   for (let p = 0, i = 0; p < width * height; p++, i += 4) {
     if (flat[p] === 0) continue;
     const r = data[i];
     const g = data[i + 1];
     const b = data[i + 2];
-    const key = ((r >> (8 - BITS)) << (2 * BITS)) | ((g >> (8 - BITS)) << BITS) | (b >> (8 - BITS));
-    let bin = bins.get(key);
-    if (!bin) bins.set(key, (bin = { count: 0, r: 0, g: 0, b: 0 }));
+    if (!bin || words[p] !== last) {
+      last = words[p];
+      const key = ((r >> (8 - BITS)) << (2 * BITS)) | ((g >> (8 - BITS)) << BITS) | (b >> (8 - BITS));
+      bin = bins.get(key);
+      if (!bin) bins.set(key, (bin = { count: 0, r: 0, g: 0, b: 0 }));
+    }
     bin.count++;
     bin.r += r;
     bin.g += g;

@@ -61,18 +61,17 @@ export function traceMaster(
   const smallest = unmixed ? SLIVER_PX + SLIVER_BY_NOISE_PX * noise : 0;
   if (unmixed) dissolveSlivers(unmixed, width, smallest);
   const order = planes
-    .map((plane, k) => ({ plane, colour: colours[k] as FlatColour | undefined, areaPx: sum(plane) / 255 }))
+    .map((plane, k) => ({ plane, colour: colours[k] as FlatColour | undefined, ...extentOf(plane, width, height) }))
     .filter((l) => l.areaPx > 0)
     .sort((a, b) => b.areaPx - a.areaPx);
   const layers: TracedLayer[] = [];
   // From the top down, so that what lies above each is known.
   const over = new Uint8Array(width * height);
   for (let k = order.length - 1; k >= 0; k--) {
-    const { plane, colour, areaPx } = order[k];
-    const box = boxOf(plane, width, height);
+    const { plane, colour, areaPx, box } = order[k];
     const own = cropped({ width, height, data: plane }, box);
     if (k < order.length - 1) underlap(own, cropped({ width, height, data: over }, box).data);
-    for (let p = box.y * width; p < (box.y + box.height) * width; p++) over[p] += plane[p];
+    if (k > 0) addWithin(over, plane, width, box);
     const traced = moved(
       traceCoverage(own, {
         ...options,
@@ -96,34 +95,44 @@ export function traceMaster(
   return { drawing: { widthPx: width, heightPx: height, shapes }, layers, palette };
 }
 
-function sum(plane: Uint8Array): number {
-  let total = 0;
-  for (let i = 0; i < plane.length; i++) total += plane[i];
-  return total;
-}
-
 /** Room round a colour for what goes beneath others. */
 const ROOM_PX = 2;
 
-/** Where a plane covers anything, with a little room. */
-function boxOf(plane: Uint8Array, width: number, height: number): RectPx {
-  let [left, top, right, bottom] = [width, height, 0, 0];
-  for (let y = 0, p = 0; y < height; y++) {
-    for (let x = 0; x < width; x++, p++) {
-      if (plane[p] === 0) continue;
-      if (x < left) left = x;
-      if (x > right) right = x;
-      if (y < top) top = y;
-      bottom = y;
-    }
+/** How much a plane covers in all, px, and where, with a little room. */
+function extentOf(plane: Uint8Array, width: number, height: number): { areaPx: number; box: RectPx } {
+  let left = width;
+  let right = 0;
+  let top = height;
+  let bottom = 0;
+  let total = 0;
+  for (let y = 0; y < height; y++) {
+    const row = y * width;
+    let from = 0;
+    while (from < width && plane[row + from] === 0) from++;
+    if (from === width) continue;
+    let to = width - 1;
+    while (plane[row + to] === 0) to--;
+    for (let p = row + from; p <= row + to; p++) total += plane[p];
+    if (from < left) left = from;
+    if (to > right) right = to;
+    if (y < top) top = y;
+    bottom = y;
   }
   const [x, y] = [Math.max(0, left - ROOM_PX), Math.max(0, top - ROOM_PX)];
-  return {
+  const box = {
     x,
     y,
     width: Math.min(width, right + 1 + ROOM_PX) - x,
     height: Math.min(height, bottom + 1 + ROOM_PX) - y,
   };
+  return { areaPx: total / 255, box };
+}
+
+function addWithin(sum: Uint8Array, plane: Uint8Array, width: number, box: RectPx): void {
+  for (let y = box.y; y < box.y + box.height; y++) {
+    const end = y * width + box.x + box.width;
+    for (let p = y * width + box.x; p < end; p++) sum[p] += plane[p];
+  }
 }
 
 function cropped({ width, data }: Plane, box: RectPx): Plane {
