@@ -40,6 +40,8 @@ export function colourCoverage(raster: Raster, palette: Palette): ColourCoverage
   const noise = Math.max(flatNoise, measureRinging(raster, flat, rgb));
   const limit = (NEAR + NOISES * noise) ** 2;
   const strange = new Map<number, Bin>();
+  // The bin of every strange pixel, and one more; 0 for the others.
+  const binOf = new Uint16Array(n);
   const beside: number[] = [];
   for (let y = 0, p = 0; y < height; y++) {
     for (let x = 0; x < width; x++, p++) {
@@ -64,7 +66,7 @@ export function colourCoverage(raster: Raster, palette: Palette): ColourCoverage
         const all = rgb.map((_, k) => k);
         const other = mix(seen, rgb, beside.length > 0 ? beside : all, all);
         if (other && (!best || other.off < best.off)) best = other;
-        if (best && best.off > limit * STRANGE && alpha === 255) gather(strange, seen);
+        if (best && best.off > limit * STRANGE && alpha === 255) gather(strange, seen, { binOf, p, width });
       }
       if (!best) continue;
       const first = Math.round(alpha * snapped(best, rgb, noise));
@@ -78,21 +80,31 @@ export function colourCoverage(raster: Raster, palette: Palette): ColourCoverage
 
 /** Squared so many times farther off than noise takes a colour, it is one of its own. */
 const STRANGE = 4;
-/** Fewer pixels of a colour are no part of a mark. */
-const LEAST_MISSING = 36;
+/** Fewer pixels of a colour that lie together, two by two, are an edge's, whose colours compression has mixed. */
+const LEAST_MISSING = 14;
 const BITS = 3;
 
 interface Bin {
   count: number;
+  /** Pixels whose neighbours to the left, above and between are of the bin too. */
+  together: number;
   readonly sum: [number, number, number];
 }
 
-function gather(bins: Map<number, Bin>, [r, g, b]: Rgb): void {
+interface Strange {
+  readonly binOf: Uint16Array;
+  readonly p: number;
+  readonly width: number;
+}
+
+function gather(bins: Map<number, Bin>, [r, g, b]: Rgb, { binOf, p, width }: Strange): void {
   const shift = 8 - BITS;
   const key = ((r >> shift) << (2 * BITS)) | ((g >> shift) << BITS) | (b >> shift);
   let bin = bins.get(key);
-  if (!bin) bins.set(key, (bin = { count: 0, sum: [0, 0, 0] }));
+  if (!bin) bins.set(key, (bin = { count: 0, together: 0, sum: [0, 0, 0] }));
   bin.count++;
+  const own = (binOf[p] = key + 1);
+  if (p > width && binOf[p - 1] === own && binOf[p - width] === own && binOf[p - width - 1] === own) bin.together++;
   bin.sum[0] += r;
   bin.sum[1] += g;
   bin.sum[2] += b;
@@ -100,8 +112,8 @@ function gather(bins: Map<number, Bin>, [r, g, b]: Rgb): void {
 
 function commonest(bins: ReadonlyMap<number, Bin>): FlatColour | null {
   let best: Bin | null = null;
-  for (const bin of bins.values()) if (!best || bin.count > best.count) best = bin;
-  if (!best || best.count < LEAST_MISSING) return null;
+  for (const bin of bins.values()) if (!best || bin.together > best.together) best = bin;
+  if (!best || best.together < LEAST_MISSING) return null;
   const { sum, count } = best;
   return { count, rgb: [sum[0] / count, sum[1] / count, sum[2] / count] };
 }

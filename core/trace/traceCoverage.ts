@@ -3,7 +3,7 @@ import { type Path, PathBuilder } from '../vector/path';
 import { type EdgeRing, edgePoints } from './edgePoints';
 import { findCorners } from './findCorners';
 import { type FittedSection, type Section, fitSection } from './fitSection';
-import { followRings } from './followRings';
+import { type CrackRing, followRings } from './followRings';
 import { insideMask } from './insideMask';
 
 /** How an outline is drawn. */
@@ -46,11 +46,21 @@ export function traceCoverage(plane: Plane, options: TraceOptions): Traced {
     const ring = edgePoints(plane, crack);
     if (ring.xs.length < 3) continue;
     const sections = sectionsOf(ring, (options.cornerDeg * Math.PI) / 180);
-    const fitted = sections.map((section) => fitSection(section, options.tolerancePx));
+    const tolerance = options.tolerancePx * finenessOf(crack);
+    const fitted = sections.map((section) => fitSection(section, tolerance));
     nodes += addRing(builder, fitted);
     rings.push(ring);
   }
   return { path: builder.done(), rings, nodes };
+}
+
+/** A ring of strokes thinner than this, px, is followed more closely: what it is off counts for more. */
+const THIN_PX = 14;
+const FINEST = 0.4;
+
+function finenessOf({ area2, ways }: CrackRing): number {
+  const width = Math.abs(area2) / ways.length;
+  return Math.max(FINEST, Math.min(1, width / THIN_PX));
 }
 
 function sectionsOf(ring: EdgeRing, leastAngleRad: number): Section[] {
