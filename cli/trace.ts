@@ -2,16 +2,15 @@ import { basename } from 'node:path';
 import { readBackSvg } from '../codecs/readBackSvg';
 import { CoreError } from '../core/errors';
 import { printSvg } from '../core/formats/svg';
-import { type Projective, fromMatrix } from '../core/geometry/projective';
 import type { Artwork } from '../core/artwork/artwork';
-import type { Drawing } from '../core/artwork/drawing';
+import { type Drawing, placeDrawing } from '../core/artwork/drawing';
 import { isVisible } from '../core/raster/extents';
 import { runStages } from '../core/recipe/runRecipe';
 import { MOST_COLOURS } from '../core/trace/findPalette';
 import { plainTrace } from '../core/trace/traceCoverage';
 import { traceMaster } from '../core/trace/traceMaster';
 import { traceNumbers } from '../core/trace/traceFacts';
-import { projectPath } from '../core/vector/projectPath';
+import { isAffine, projectPath } from '../core/vector/projectPath';
 import { type Command, namingNow, readArguments, readInput, readNumber, readWhole, writeWhole } from './command';
 import { loadRecipe } from './cutoutRecipe';
 import { openSource, proposedFor } from './masterOf';
@@ -84,7 +83,11 @@ export const trace: Command = {
 
 /** A drawing of the master where the master lies in its picture, cropped or turned. */
 function onGrid(drawing: Drawing, master: Artwork, { width, height }: { width: number; height: number }): Drawing {
-  const onto: Projective = master.reduction === 1 ? master.toWorking : fromMatrix([1, 0, 0, 1, 0, 0]);
+  const onto = master.toWorking;
+  if (isAffine(onto)) {
+    const [a, c, e, b, d, f] = [0, 1, 2, 3, 4, 5].map((k) => onto[k] / onto[8]);
+    return placeDrawing(drawing, [a, b, c, d, e, f], width, height);
+  }
   return {
     widthPx: width,
     heightPx: height,

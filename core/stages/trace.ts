@@ -115,7 +115,9 @@ function traced(input: Artwork, p: TraceValues, ctx: StageContext) {
   const drawing: Drawing = {
     ...grown,
     shapes: grown.shapes.flatMap((shape, k) =>
-      colours[k].isDropped ? [] : [{ ...shape, paint: { kind: 'colour' as const, hex: colours[k].hex } }],
+      colours[k].isDropped
+        ? []
+        : [colours[k].hex === colours[k].found ? shape : { ...shape, paint: paintOf(colours[k].hex) }],
     ),
   };
   const artwork = withDrawing(input, drawing);
@@ -125,6 +127,8 @@ function traced(input: Artwork, p: TraceValues, ctx: StageContext) {
   const facts = factsOf(input, result, { colours, numbers, drawing });
   return { artwork, findings: findingsOf(input, numbers), facts };
 }
+
+const paintOf = (hex: string) => ({ kind: 'colour' as const, hex });
 
 /** Nearer than this a change still means the colour found, OKLab × 100: it may shift a little with other settings. */
 const SAME = 4;

@@ -37,7 +37,7 @@ export function colourCoverage(raster: Raster, palette: Palette): ColourCoverage
   const flat = labelFlat(raster, palette);
   const labels = flat.slice();
   const rgb = colours.map((c) => c.rgb);
-  const noise = Math.max(flatNoise, measureRinging(raster, flat, rgb));
+  const noise = Math.max(flatNoise, measureRinging(raster, palette.flat, flat, rgb));
   const limit = (NEAR + NOISES * noise) ** 2;
   const strange = new Map<number, Bin>();
   // The bin of every strange pixel, and one more; 0 for the others.
@@ -137,13 +137,19 @@ const MOST_RINGING = 48;
  * How far colours waver where only one flat colour and nothing clear is near: beside an edge of a compressed picture,
  * where flat areas themselves tell of no noise.
  */
-function measureRinging({ width, height, data }: Raster, flat: Uint8Array, rgb: readonly Rgb[]): number {
+function measureRinging(
+  { width, height, data }: Raster,
+  isFlat: Uint8Array,
+  flat: Uint8Array,
+  rgb: readonly Rgb[],
+): number {
   const counts = new Uint32Array(MOST_RINGING + 1);
   let total = 0;
   for (let y = REACH; y + REACH < height; y += RINGING_STRIDE) {
     for (let x = REACH; x + REACH < width; x += RINGING_STRIDE) {
       const p = y * width + x;
-      if (data[p * 4 + 3] < 255 || flat[p] !== NONE) continue;
+      // What is flat and of no colour of the palette is on the way of a gradient.
+      if (data[p * 4 + 3] < 255 || isFlat[p] === 1) continue;
       let label = NONE;
       let isAlone = true;
       for (let dy = -REACH; dy <= REACH && isAlone; dy++) {
@@ -166,7 +172,7 @@ function measureRinging({ width, height, data }: Raster, flat: Uint8Array, rgb: 
 }
 
 /** Flat pixels near a colour of the palette: its number, else 255. */
-function labelFlat({ width, height, data }: Raster, { flat, colours, noise }: Palette): Uint8Array {
+export function labelFlat({ width, height, data }: Raster, { flat, colours, noise }: Palette): Uint8Array {
   const labels = new Uint8Array(width * height).fill(NONE);
   const words = new Uint32Array(data.buffer, data.byteOffset, width * height);
   const limit = (NEAR + NOISES * noise + 6) ** 2;

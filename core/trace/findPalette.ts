@@ -18,11 +18,14 @@ export interface Palette {
   readonly steady: { readonly from: number; readonly to: number };
   /** Code values by which neighbours in flat areas differ. */
   readonly noise: number;
+  /** All that are told apart at all: of a gradient its many bands. */
+  readonly fine: readonly FlatColour[];
   /** 1 for every pixel of a flat inside, row-major. */
   readonly flat: Uint8Array;
 }
 
 export const MOST_COLOURS = 32;
+const MOST_FINE = 64;
 /** Opaque enough for its colour to be the mark's own. */
 const OPAQUE = 250;
 /** Neighbours in a flat area differ by no more, and by so many times the noise. */
@@ -58,7 +61,14 @@ export function findPalette(raster: Raster, wanted: number | null): Palette {
   const proposed = wanted === null ? steadiest(steps) : null;
   const chosen = proposed ?? steps.find((s) => s.colours.length <= most) ?? steps[steps.length - 1];
   const counts = steps.map((s) => ({ at: s.from, count: s.colours.length }));
-  return { colours: chosen.colours, counts, steady: { from: chosen.from, to: chosen.to }, noise, flat };
+  return {
+    colours: chosen.colours,
+    counts,
+    steady: { from: chosen.from, to: chosen.to },
+    noise,
+    fine: large.slice(0, MOST_FINE),
+    flat,
+  };
 }
 
 interface Bin {

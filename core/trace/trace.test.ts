@@ -134,6 +134,65 @@ describe('flat colours', () => {
     // The tip of a corner may reach a pixel that was taken for clear.
     expect([wrong <= 6, beyond <= 1]).toEqual([true, true]);
   });
+  it('a smooth gradient is one gradient, and a flat part of one of its colours stays flat', () => {
+    const gradient = {
+      kind: 'linear' as const,
+      geometry: { x1: 0, y1: 10, x2: 0, y2: 90 },
+      stops: [
+        { at: 0, hex: '#f5c144' },
+        { at: 1, hex: '#da4b2c' },
+      ],
+    };
+    const shapes = [
+      { id: '', path: poly(10, 10, 80, 10, 80, 90, 10, 90), rule: 'nonzero' as const, paint: gradient, opacity: 1 },
+      {
+        id: '',
+        path: poly(90, 20, 115, 20, 115, 80, 90, 80),
+        rule: 'nonzero' as const,
+        paint: { kind: 'colour' as const, hex: '#e88638' },
+        opacity: 1,
+      },
+    ];
+    const view = { width: 120, height: 100, matrix: [1, 0, 0, 1, 0, 0] as const };
+    const picture = renderDrawing({ widthPx: 120, heightPx: 100, shapes }, view);
+    const { layers, drawing } = traceMaster(picture, all);
+    const found = layers.map((l) => l.paint).find((p) => p.kind === 'linear');
+    if (found?.kind !== 'linear') throw new Error(JSON.stringify(layers.map((l) => [l.paint, l.areaPx])));
+    expect(Math.abs(found.geometry.x1 - found.geometry.x2)).toBeLessThan(1);
+    expect(layers.filter((l) => l.paint.kind === 'colour')).toHaveLength(1);
+    const back = renderDrawing(drawing, view);
+    let worst = 0;
+    for (let y = 16; y < 84; y++)
+      for (const x of [30, 60, 100])
+        for (let c = 0; c < 3; c++)
+          worst = Math.max(worst, Math.abs(back.data[(y * 120 + x) * 4 + c] - picture.data[(y * 120 + x) * 4 + c]));
+    expect(worst).toBeLessThan(9);
+  });
+  it('what lies on a gradient keeps its own edge', () => {
+    const stops = [
+      { at: 0, hex: '#f5c144' },
+      { at: 1, hex: '#da4b2c' },
+    ];
+    const geometry = { x1: 0, y1: 5, x2: 0, y2: 95 };
+    const bar = poly(40, 20, 50, 20, 50, 80, 40, 80);
+    const shapes = [
+      {
+        id: '',
+        path: poly(5, 5, 115, 5, 115, 95, 5, 95),
+        rule: 'nonzero' as const,
+        paint: { kind: 'linear' as const, geometry, stops },
+        opacity: 1,
+      },
+      { id: '', path: bar, rule: 'nonzero' as const, paint: { kind: 'colour' as const, hex: '#1c2a4b' }, opacity: 1 },
+    ];
+    const view = { width: 120, height: 100, matrix: [1, 0, 0, 1, 0, 0] as const };
+    const picture = renderDrawing({ widthPx: 120, heightPx: 100, shapes }, view);
+    const { layers } = traceMaster(picture, all);
+    const dark = layers.find((l) => l.hex === '#1c2a4b');
+    const box = dark && boundsOfPath(dark.traced.path);
+    expect([box?.x, box?.width].map((v) => Math.round(v ?? 0))).toEqual([40, 10]);
+    expect(layers[0].paint.kind).toBe('linear');
+  });
   it('are no more than asked for', () => {
     expect(traceMaster(plate(), { ...plainTrace, colours: 2 }).layers).toHaveLength(2);
     expect(traceMaster(plate(), { ...plainTrace, colours: 1 }).layers).toHaveLength(1);

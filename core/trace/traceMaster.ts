@@ -1,10 +1,12 @@
+import { deltaE, oklabFromSrgb } from '../colour/oklab';
 import { hexFromRgb } from '../colour/hex';
-import type { Drawing, Shape } from '../artwork/drawing';
+import type { Drawing, Paint, Shape } from '../artwork/drawing';
 import type { RectPx } from '../params';
 import { transformPath } from '../vector/path';
 import { type Plane, type Raster, matteOf } from '../raster/raster';
-import { colourCoverage } from './colourCoverage';
+import { colourCoverage, labelFlat } from './colourCoverage';
 import { dissolveSlivers } from './dissolveSlivers';
+import { findGradients } from './findGradients';
 import { type FlatColour, MOST_COLOURS, type Palette, findPalette } from './findPalette';
 import { FAINT } from './insideMask';
 import { type TraceOptions, type Traced, traceCoverage } from './traceCoverage';
@@ -16,7 +18,9 @@ export interface MasterTraceOptions extends TraceOptions {
 
 /** One colour's outlines. */
 export interface TracedLayer {
+  /** Of a gradient the colour in its middle. */
   readonly hex: string;
+  readonly paint: Paint;
   readonly traced: Traced;
   /** Pixels that it covers in sight. */
   readonly areaPx: number;
@@ -48,27 +52,57 @@ export function traceMaster(
 ): TracedMaster {
   let palette = findPalette(raster, options.colours);
   const { width, height } = raster;
+  const gradients = options.colours === null ? gradientsIn(raster, palette) : [];
+  const isNew = (c: FlatColour) => !palette.colours.includes(c);
+  const bands = [...new Set(gradients.flatMap((g) => g.members))].filter(isNew);
+  const steady = palette.colours;
+  palette = { ...palette, colours: [...steady, ...bands] };
   let unmixed = palette.colours.length > 1 ? colourCoverage(raster, palette) : null;
   // Small parts of a compressed picture are flat nowhere: what no mixture explains is a colour of its own.
   const most = options.colours ?? MOST_COLOURS;
   for (let k = 0; k < MOST_MISSING && unmixed?.missing && palette.colours.length < most; k++) {
-    palette = { ...palette, colours: [...palette.colours, unmixed.missing] };
+    const at = steady.length + k;
+    palette = { ...palette, colours: [...palette.colours.slice(0, at), unmixed.missing, ...palette.colours.slice(at)] };
     unmixed = colourCoverage(raster, palette);
   }
   const { colours } = palette;
+  const steadyCount = colours.length - bands.length;
   const planes = unmixed ? unmixed.planes : [matteOf(raster).data];
   const noise = unmixed?.noise ?? 0;
   const smallest = unmixed ? SLIVER_PX + SLIVER_BY_NOISE_PX * noise : 0;
   if (unmixed) dissolveSlivers(unmixed, width, smallest);
-  const order = planes
-    .map((plane, k) => ({ plane, colour: colours[k] as FlatColour | undefined, ...extentOf(plane, width, height) }))
+  const paints = colours.map((c): Paint => ({ kind: 'colour', hex: hexFromRgb(c.rgb) }));
+  const shapesOf = [...planes];
+  const before = planes.map(totalOf);
+  for (const { members, paint, mask } of gradients) {
+    paints.push(paint);
+    // Bands of the gradient, and colours that it passes through; what lies on it stays.
+    const own = planes.filter((_, k) => isAmong(colours[k], members));
+    shapesOf.push(takenOut(own, mask));
+  }
+  // Of bands that were there for a gradient alone hardly anything is left: it belongs to what is nearest.
+  for (let k = 0; k < colours.length && gradients.length > 0; k++) {
+    const isBand = k >= steadyCount || totalOf(planes[k]) < before[k] * LEFT_SHARE;
+    if (!isBand) continue;
+    const to = shapesOf[shapesOf.length - 1];
+    for (let p = 0; p < planes[k].length; p++) {
+      to[p] = Math.min(255, to[p] + planes[k][p]);
+      planes[k][p] = 0;
+    }
+  }
+  const order = shapesOf
+    .map((plane, k) => ({
+      plane,
+      paint: paints[k] ?? ({ kind: 'colour', hex: '#000000' } as const),
+      ...extentOf(plane, width, height),
+    }))
     .filter((l) => l.areaPx > 0)
     .sort((a, b) => b.areaPx - a.areaPx);
   const layers: TracedLayer[] = [];
   // From the top down, so that what lies above each is known.
   const over = new Uint8Array(width * height);
   for (let k = order.length - 1; k >= 0; k--) {
-    const { plane, colour, areaPx, box } = order[k];
+    const { plane, paint, areaPx, box } = order[k];
     const own = cropped({ width, height, data: plane }, box);
     if (k < order.length - 1) underlap(own, cropped({ width, height, data: over }, box).data);
     if (k > 0) addWithin(over, plane, width, box);
@@ -83,16 +117,62 @@ export function traceMaster(
     );
     onStep(1 - k / order.length);
     if (traced.path.verbs === '') continue;
-    layers.unshift({ hex: hexFromRgb(colour ? colour.rgb : [0, 0, 0]), traced, areaPx });
+    layers.unshift({ hex: hexOf(paint), paint, traced, areaPx });
   }
-  const shapes = layers.map(({ hex, traced }, k): Shape => ({
+  const shapes = layers.map(({ paint, traced }, k): Shape => ({
     id: `colour-${k + 1}`,
     path: traced.path,
     rule: 'nonzero',
-    paint: { kind: 'colour', hex },
+    paint,
     opacity: 1,
   }));
   return { drawing: { widthPx: width, heightPx: height, shapes }, layers, palette };
+}
+
+/** Gradients of a picture, by the finest colours that are told apart in it. */
+function gradientsIn(raster: Raster, palette: Palette) {
+  const { fine, flat, noise } = palette;
+  if (fine.length < 2) return [];
+  const labels = labelFlat(raster, { ...palette, colours: fine });
+  return findGradients(raster, { labels, flat, noise, count: fine.length }).map((group) => ({
+    ...group,
+    members: group.members.map((m) => fine[m]),
+  }));
+}
+
+/** Nearer than this to one of a gradient's colours, OKLab × 100, the gradient passes through it. */
+const PASSED = 6;
+
+function isAmong({ rgb }: FlatColour, members: readonly FlatColour[]): boolean {
+  const lab = (c: FlatColour['rgb']) => oklabFromSrgb(...(c.map(Math.round) as [number, number, number]));
+  const own = lab(rgb);
+  return members.some((m) => deltaE(lab(m.rgb), own) < PASSED);
+}
+
+/** Less than this share of a colour, left beside a gradient, is the gradient's edge. */
+const LEFT_SHARE = 0.03;
+
+function totalOf(plane: Uint8Array): number {
+  let total = 0;
+  for (let p = 0; p < plane.length; p++) total += plane[p];
+  return total;
+}
+
+/** What some planes cover where a mask is, as one plane, taken out of them. */
+function takenOut(planes: readonly Uint8Array[], mask: Uint8Array): Uint8Array {
+  const out = new Uint8Array(mask.length);
+  for (let p = 0; p < mask.length; p++) {
+    if (mask[p] === 0) continue;
+    for (const plane of planes) {
+      out[p] += plane[p];
+      plane[p] = 0;
+    }
+  }
+  return out;
+}
+
+function hexOf(paint: Paint): string {
+  return paint.kind === 'colour' ? paint.hex : paint.stops[paint.stops.length >> 1].hex;
 }
 
 /** Room round a colour for what goes beneath others. */
