@@ -135,15 +135,22 @@ class Sides {
     }
   }
 
-  /** The direction of travel along a near side of a place, radians; NaN where too little is there. */
-  headingOf(k: number, way: 1 | -1): number {
-    const { xs, ys, ways, n } = this;
+  /** The first and last place of one side of a place, between two ways from it. */
+  private spanOf(k: number, way: 1 | -1, reach: number, from: number): [number, number] {
+    const { ways, n } = this;
     const origin = ways[k + n];
-    const most = Math.min(NEAR_PX, ways[2 * n] / 2);
+    const most = Math.min(reach, ways[2 * n] / 2);
     let near = k + n + way;
-    while (Math.abs(ways[near] - origin) < MIXED_PX && Math.abs(near - k - n) < n - 1) near += way;
+    while (Math.abs(ways[near] - origin) < from && Math.abs(near - k - n) < n - 1) near += way;
     let far = near;
     while (Math.abs(ways[far + way] - origin) <= most && Math.abs(far - k - n) < n - 2) far += way;
+    return [near, far];
+  }
+
+  /** The direction of travel along a near side of a place, radians; NaN where too little is there. */
+  headingOf(k: number, way: 1 | -1): number {
+    const { xs, ys, ways } = this;
+    const [near, far] = this.spanOf(k, way, NEAR_PX, MIXED_PX);
     if (near === far) return Number.NaN;
     // The slope of both coordinates over the way, by least squares.
     const from = Math.min(near, far);
@@ -163,12 +170,8 @@ class Sides {
   /** Places of one side of a place, from where the grid mixes no more up to a reach; ways count from the place on. */
   of(k: number, way: 1 | -1, reach: number, from = MIXED_PX): Sample {
     const { xs, ys, ways, n } = this;
+    const [near, far] = this.spanOf(k, way, reach, from);
     const origin = ways[k + n];
-    const most = Math.min(reach, ways[2 * n] / 2);
-    let near = k + n + way;
-    while (Math.abs(ways[near] - origin) < from && Math.abs(near - k - n) < n - 1) near += way;
-    let far = near;
-    while (Math.abs(ways[far + way] - origin) <= most && Math.abs(far - k - n) < n - 2) far += way;
     return { xs, ys, ways, from: Math.min(near, far), to: Math.max(near, far), origin };
   }
 }

@@ -1,23 +1,14 @@
-import { execFile, spawnSync } from 'node:child_process';
-import { mkdtempSync, readFileSync, readdirSync, rmSync, writeFileSync } from 'node:fs';
-import { tmpdir } from 'node:os';
-import { join } from 'node:path';
-import { promisify } from 'node:util';
-import { afterAll, describe, expect, it } from 'vitest';
+import { spawnSync } from 'node:child_process';
+import { readFileSync, readdirSync, writeFileSync } from 'node:fs';
+import { describe, expect, it } from 'vitest';
+import { commandLine } from '../support/commandLine';
 import { decodePicture } from '../../codecs/decodePicture';
 import { chunkTypes } from '../../codecs/readBackPng';
 import { initialRecipe } from '../../core/recipe/recipe';
 import { exactCoverage, ringsOfSvg } from '../support/exactCoverage';
 import { disc, drawMark, onGround, pngOf } from '../support/pictures';
 
-const folder = mkdtempSync(join(tmpdir(), 'tassel-paths-'));
-afterAll(() => rmSync(folder, { recursive: true, force: true }));
-const at = (name: string) => join(folder, name);
-const tassel = async (...args: string[]) =>
-  promisify(execFile)(process.execPath, ['cli/tassel.mjs', ...args]).then(
-    ({ stdout, stderr }) => ({ code: 0, stdout, stderr }),
-    (e: { code: number; stdout: string; stderr: string }) => e,
-  );
+const { at, tassel, folder } = commandLine('paths');
 const text = (name: string) => readFileSync(at(name), 'utf8');
 const picture = async (name: string) => (await decodePicture(readFileSync(at(name)), name)).raster;
 const outside = (program: string, ...args: string[]) => spawnSync(program, args, { encoding: 'utf8' });

@@ -1,20 +1,10 @@
-import { execFile } from 'node:child_process';
-import { existsSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
-import { tmpdir } from 'node:os';
-import { join } from 'node:path';
-import { promisify } from 'node:util';
-import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { existsSync, readFileSync, writeFileSync } from 'node:fs';
+import { beforeAll, describe, expect, it } from 'vitest';
+import { commandLine } from '../support/commandLine';
 import { decodePicture } from '../../codecs/decodePicture';
 import { disc, drawMark, either, onGround, pixel, pngOf } from '../support/pictures';
 
-const folder = mkdtempSync(join(tmpdir(), 'tassel-tidy-'));
-afterAll(() => rmSync(folder, { recursive: true, force: true }));
-const at = (name: string) => join(folder, name);
-const tassel = async (...args: string[]) =>
-  promisify(execFile)(process.execPath, ['cli/tassel.mjs', ...args]).then(
-    ({ stdout, stderr }) => ({ code: 0, stdout, stderr }),
-    (e: { code: number; stdout: string; stderr: string }) => e,
-  );
+const { at, tassel } = commandLine('tidy');
 const picture = async (name: string) => (await decodePicture(readFileSync(at(name)), name)).raster;
 
 interface Report {

@@ -1,20 +1,10 @@
-import { execFile } from 'node:child_process';
-import { existsSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
-import { tmpdir } from 'node:os';
-import { join } from 'node:path';
-import { promisify } from 'node:util';
-import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { existsSync, readFileSync, writeFileSync } from 'node:fs';
+import { beforeAll, describe, expect, it } from 'vitest';
+import { commandLine } from '../support/commandLine';
 import { renderSvgFile } from '../../codecs/renderSvg';
 import { disc, drawMark, either, onGround, pixel, pngOf, ring } from '../support/pictures';
 
-const folder = mkdtempSync(join(tmpdir(), 'tassel-trace-'));
-afterAll(() => rmSync(folder, { recursive: true, force: true }));
-const at = (name: string) => join(folder, name);
-const tassel = async (...args: string[]) =>
-  promisify(execFile)(process.execPath, ['cli/tassel.mjs', ...args]).then(
-    ({ stdout, stderr }) => ({ code: 0, stdout, stderr }),
-    (e: { code: number; stdout: string; stderr: string }) => e,
-  );
+const { at, tassel } = commandLine('trace');
 
 const shape = either(ring(130, 110, 90, 60), disc(130, 110, 24));
 const mark = drawMark(280, 220, shape, [31, 90, 69]);

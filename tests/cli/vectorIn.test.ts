@@ -1,21 +1,12 @@
 import { PDFDocument, rgb } from '@cantoo/pdf-lib';
-import { execFile } from 'node:child_process';
-import { existsSync, mkdtempSync, readFileSync, readdirSync, rmSync, writeFileSync } from 'node:fs';
-import { tmpdir } from 'node:os';
+import { existsSync, readFileSync, readdirSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { promisify } from 'node:util';
-import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { beforeAll, describe, expect, it } from 'vitest';
+import { commandLine } from '../support/commandLine';
 import { renderSvgFile } from '../../codecs/renderSvg';
 import { pixel } from '../support/pictures';
 
-const folder = mkdtempSync(join(tmpdir(), 'tassel-vector-'));
-afterAll(() => rmSync(folder, { recursive: true, force: true }));
-const at = (name: string) => join(folder, name);
-const tassel = async (...args: string[]) =>
-  promisify(execFile)(process.execPath, ['cli/tassel.mjs', ...args]).then(
-    ({ stdout, stderr }) => ({ code: 0, stdout, stderr }),
-    (e: { code: number; stdout: string; stderr: string }) => e,
-  );
+const { at, tassel } = commandLine('vector');
 
 beforeAll(async () => {
   const signs = [0, 1, 2, 3, 4, 5].map((k) => {
