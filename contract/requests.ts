@@ -23,6 +23,8 @@ export const changeMarkRequest = object({
   name: string().trim().min(1).max(120),
   state: string().oneOf(['working', 'finished']),
   kind: string().oneOf(['logo', 'signature']),
+  /** Moves it to another brand. */
+  brandId: string().uuid(),
   notes: object({
     source: string().trim().max(500).defined(),
     permission: string().trim().max(500).defined(),

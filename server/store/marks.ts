@@ -3,7 +3,7 @@ import type { Finding } from '../../core/findings/finding';
 import { type Recipe, readRecipe } from '../../core/recipe/recipe';
 import { type FoundView, type MarkCard, type MarkView, RETURN_DAYS } from '../../contract/views';
 import { dropBlobs } from './blobs';
-import { type Db, oneRow } from './db';
+import { type Db, oneRow, isForeignKeyViolation } from './db';
 
 interface CardRow {
   id: string;
@@ -408,7 +408,7 @@ export async function changeMark(
   db: Db,
   id: string,
   basedOn: number,
-  change: { name?: string; state?: string; kind?: string; notes?: MarkCard['notes'] },
+  change: { name?: string; state?: string; kind?: string; brandId?: string; notes?: MarkCard['notes'] },
 ): Promise<MarkView> {
   const row = await lockMark(db, id);
   if (row.details !== basedOn) throw changedElsewhere(row);
@@ -417,7 +417,22 @@ export async function changeMark(
       'coalesce($4, kind), notes = coalesce($5, notes), details = details + 1, updated_at = now() where id = $1',
     [id, change.name ?? null, change.state ?? null, change.kind ?? null, change.notes && JSON.stringify(change.notes)],
   );
+  if (change.brandId) await moveMark(db, id, change.brandId);
   return findMark(db, id);
+}
+
+/** Puts a mark into another brand, where the same file may be already: then it is one more mark of it. */
+async function moveMark(db: Db, id: string, brandId: string): Promise<void> {
+  await db
+    .query(
+      `update mark m set brand_id = $2, part = coalesce((select max(n.part) + 1 from mark n
+         where n.brand_id = $2 and n.original_sha = m.original_sha and n.id <> m.id), 0) where m.id = $1`,
+      [id, brandId],
+    )
+    .catch((error: unknown) => {
+      if (isForeignKeyViolation(error)) throw new CoreError('store/not-found', 'There is no such brand.');
+      throw error;
+    });
 }
 
 /** Puts a mark aside; it can be brought back for 30 days. @throws CoreError 'store/not-found' */

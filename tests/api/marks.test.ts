@@ -1,7 +1,7 @@
 import { createHash } from 'node:crypto';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { paths } from '../../contract/paths';
-import type { ErrorBody, MarkCard, MarkView } from '../../contract/views';
+import type { BrandView, ErrorBody, MarkCard, MarkView } from '../../contract/views';
 import { withCameraTags } from '../../codecs/encodeCapture';
 import { decodePicture } from '../../codecs/decodePicture';
 import { chunkTypes } from '../../codecs/readBackPng';
@@ -187,6 +187,21 @@ describe('the interface', () => {
     expect(response.status).toBe(400);
     expect((await app.call('POST', paths.brands, new TextEncoder().encode('{'))).status).toBe(400);
     expect((await app.call('POST', paths.brands, { name: 'Test brand', palette: [] })).status).toBe(409);
+  });
+  it('moves a mark to another brand, also where the same file is there already', async () => {
+    const bytes = await pngOf(onGround(badge, [7, 200, 90]));
+    const { mark } = await app.takeIn(brandId, bytes, 'moving.png');
+    const other = await app.json<BrandView>('POST', paths.brands, { name: 'Other brand' });
+    const there = await app.takeIn(other.id, bytes, 'moving.png');
+    const move = (to: string, basedOn: number) => app.call('PATCH', paths.mark(mark.id), { basedOn, brandId: to });
+    expect(((await (await move(other.id, mark.details)).json()) as MarkView).brandId).toBe(other.id);
+    const ids = async (brand: string) =>
+      (await app.json<{ id: string }[]>('GET', paths.brandMarks(brand))).map((m) => m.id);
+    expect((await ids(other.id)).sort()).toEqual([mark.id, there.mark.id].sort());
+    expect(await ids(brandId)).not.toContain(mark.id);
+    expect((await move('00000000-0000-4000-8000-000000000000', mark.details + 1)).status).toBe(404);
+    expect((await move('nowhere', mark.details + 1)).status).toBe(400);
+    expect(await ids(other.id)).toContain(mark.id);
   });
   it('changes a mark’s name, kind and state, and removes it', async () => {
     const { mark } = await app.takeIn(brandId, await pngOf(onGround(badge, [1, 200, 3])), 'x.png');

@@ -6,6 +6,8 @@ import type { Bulk, BulkAction } from './useBulk';
 interface Props {
   readonly all: readonly MarkCard[];
   readonly chosen: readonly MarkCard[];
+  /** Those that marks may go over to. */
+  readonly brands?: readonly { readonly id: string; readonly name: string }[];
   readonly bulk: Bulk;
   readonly onChoose: (marks: readonly MarkCard[]) => void;
 }
@@ -13,7 +15,7 @@ interface Props {
 const named = (n: number) => `${n} ${n === 1 ? 'mark' : 'marks'}`;
 
 /** What can be done to the chosen marks at once, how far it is, and what came of each. */
-export function BulkBar({ all, chosen, bulk, onChoose }: Props) {
+export function BulkBar({ all, chosen, brands = [], bulk, onChoose }: Props) {
   const { progress, results } = bulk;
   const failed = results.filter((r) => r.problem);
   const isBusy = progress !== null;
@@ -48,6 +50,21 @@ export function BulkBar({ all, chosen, bulk, onChoose }: Props) {
               options={all.map((m) => ({ value: m.id, label: m.name }))}
               onChange={(from: string | null) => from && run({ kind: 'recipe', from })}
             />
+            {brands.length > 0 && (
+              <Dropdown
+                trigger={['click']}
+                disabled={isBusy}
+                menu={{
+                  items: brands.map((b) => ({
+                    key: b.id,
+                    label: b.name,
+                    onClick: () => run({ kind: 'brand', to: b.id }),
+                  })),
+                }}
+              >
+                <Button>Move to ▾</Button>
+              </Dropdown>
+            )}
             <Button disabled={isBusy} onClick={() => run({ kind: 'files' })}>
               Make their files
             </Button>

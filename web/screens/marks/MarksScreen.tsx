@@ -40,7 +40,7 @@ const orderOptions: { value: OrderName; label: string }[] = [
 
 /** The chosen brand's marks as cards; files can be dropped anywhere. */
 export function MarksScreen() {
-  const { brand, isLoading: isBrandLoading, error: brandError } = useBrand();
+  const { brand, brands, isLoading: isBrandLoading, error: brandError } = useBrand();
   const marks = useQuery({ ...marksQuery(brand?.id ?? ''), enabled: brand !== null });
   const removed = useQuery({ ...removedQuery(brand?.id ?? ''), enabled: brand !== null });
   const [isRemovedShown, showRemoved] = useState(false);
@@ -140,6 +140,7 @@ export function MarksScreen() {
       <BulkBar
         all={shown}
         chosen={chosen}
+        brands={brands.filter((b) => b.id !== brand?.id)}
         bulk={bulk}
         onChoose={(marks) => setChosen(new Set(marks.map((m) => m.id)))}
       />

@@ -43,6 +43,11 @@ describe('many marks at once', () => {
     expect(result.current.results.map((r) => r.problem)).toEqual([null, 'Changed elsewhere.']);
     expect(result.current.progress).toBeNull();
   });
+  it('goes over to another brand', async () => {
+    const { result } = open();
+    await act(() => result.current.run([cards[0]], { kind: 'brand', to: 'other' }));
+    expect(asked).toEqual([{ what: `PATCH ${paths.mark('a')}`, body: { basedOn: 3, brandId: 'other' } }]);
+  });
   it('makes files, removes, and takes the settings of another mark', async () => {
     const { result } = open();
     await act(() => result.current.run(cards, { kind: 'files' }));
@@ -90,6 +95,24 @@ describe('the bar of chosen marks', () => {
     );
     return onChoose;
   };
+  it('offers other brands where there are any', async () => {
+    show({});
+    expect(screen.queryByText(/Move to/)).toBeNull();
+    render(
+      <MemoryRouter>
+        <BulkBar
+          all={cards}
+          chosen={cards}
+          brands={[{ id: 'z', name: 'Other trust' }]}
+          bulk={{ progress: null, results: [], run, clear: () => {} }}
+          onChoose={() => {}}
+        />
+      </MemoryRouter>,
+    );
+    await userEvent.click(screen.getByRole('button', { name: /Move to/ }));
+    await userEvent.click(await screen.findByText('Other trust'));
+    expect(run).toHaveBeenCalledWith(cards, { kind: 'brand', to: 'z' });
+  });
   it('asks before it removes', async () => {
     const onChoose = show({});
     expect(screen.getByText('2 marks chosen')).toBeTruthy();

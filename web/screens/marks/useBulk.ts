@@ -10,6 +10,7 @@ import { wordsFor } from '../../messages';
 export type BulkAction =
   | { readonly kind: 'state'; readonly state: MarkCard['state'] }
   | { readonly kind: 'kind'; readonly to: MarkCard['kind'] }
+  | { readonly kind: 'brand'; readonly to: string }
   | { readonly kind: 'files' }
   | { readonly kind: 'remove' }
   /** The settings of another mark: its stages but for what was said of places, its variants and its size lines. */
@@ -56,6 +57,9 @@ export function useBulk(): Bulk {
         break;
       case 'kind':
         await change({ kind: action.to });
+        break;
+      case 'brand':
+        await change({ brandId: action.to });
         break;
       case 'remove':
         await send('DELETE', paths.mark(card.id));
