@@ -96,6 +96,7 @@ describe('the bar of chosen marks', () => {
     return onChoose;
   };
   it('offers other brands where there are any', async () => {
+    const moved = vi.fn(async () => {});
     show({});
     expect(screen.queryByText(/Move to/)).toBeNull();
     render(
@@ -104,14 +105,14 @@ describe('the bar of chosen marks', () => {
           all={cards}
           chosen={cards}
           brands={[{ id: 'z', name: 'Other trust' }]}
-          bulk={{ progress: null, results: [], run, clear: () => {} }}
+          bulk={{ progress: null, results: [], run: moved, clear: () => {} }}
           onChoose={() => {}}
         />
       </MemoryRouter>,
     );
     await userEvent.click(screen.getByRole('button', { name: /Move to/ }));
     await userEvent.click(await screen.findByText('Other trust'));
-    expect(run).toHaveBeenCalledWith(cards, { kind: 'brand', to: 'z' });
+    expect(moved).toHaveBeenCalledWith(cards, { kind: 'brand', to: 'z' });
   });
   it('asks before it removes', async () => {
     const onChoose = show({});
