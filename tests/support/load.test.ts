@@ -5,7 +5,7 @@ const pause = (ms: number) => new Promise((r) => setTimeout(r, ms));
 /** By the time that it computes, not by the clock: on a busy machine the two differ. */
 const compute = (ms: number) => {
   const begun = process.cpuUsage();
-  for (let spent = 0; spent < ms; ) {
+  for (let spent = 0; spent < ms;) {
     const { user, system } = process.cpuUsage(begun);
     spent = (user + system) / 1000;
   }
