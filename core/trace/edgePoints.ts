@@ -71,11 +71,9 @@ function isSteep(at: (x: number, y: number) => number, x: number, y: number, ix:
   const p = (a: number, b: number) => at(x + a * ix - b * iy, y + a * iy + b * ix);
   const across = 2 * (p(0, 0) - p(1, 0)) + p(0, 1) - p(1, 1) + p(0, -1) - p(1, -1);
   const along = p(0, 1) + p(1, 1) - p(0, -1) - p(1, -1);
-  return across > 0 && across * ACROSS >= Math.abs(along) * ALONG;
+  // At 45° both are the same.
+  return across > 0 && across >= Math.abs(along);
 }
-// At 45° the mask gives 4 across and 4 along, each of its own weight.
-const ACROSS = 1;
-const ALONG = 1;
 
 /**
  * How far outwards of the crack the border lies in a row of coverage.
@@ -108,33 +106,36 @@ function borderIn(along: (s: number) => number): number | null {
   }
   const isSolid = along(r) >= 255 - NEARLY;
   if (isOpen && isSolid) return (outside - missing) / 255;
-  if (isOpen) return thin(along, s, -1) ?? between(along);
+  if (isOpen) return thin(along, s) ?? between(along);
   if (isSolid) {
-    const gap = thin((k) => 255 - along(1 - k), 1 - r, -1);
+    const gap = thin((k) => 255 - along(1 - k), 1 - r);
     return gap === null ? between(along) : -gap;
   }
   return between(along);
 }
 
-/** The border of a thin stroke: half its width from its middle. @param from  the first clear pixel outwards */
-function thin(along: (s: number) => number, from: number, way: -1): number | null {
-  let [sum, moment, peak] = [0, 0, 0];
+/**
+ * The border of a thin stroke: half its width from its middle.
+ * @param from  the first clear pixel outwards; from there the row is followed inwards to the stroke's other side
+ * @returns null for what is no thin stroke: whole somewhere, wide, or two of them side by side
+ */
+function thin(along: (s: number) => number, from: number): number | null {
+  let sum = 0;
+  let moment = 0;
+  let peak = 0;
   let isFalling = false;
-  for (let s = from; s > from - MOST_STEPS - THIN_PX; s += way) {
+  for (let s = from; s > from - MOST_STEPS - THIN_PX; s--) {
     const a = along(s);
-    if (a > peak) {
-      if (isFalling && a > along(s + 1)) return null;
-      peak = a;
-    } else if (a < along(s + 1)) isFalling = true;
-    else if (isFalling && a > along(s + 1)) return null;
+    const isRising = a > along(s + 1);
+    if (isRising && isFalling) return null;
+    if (a < along(s + 1)) isFalling = true;
+    peak = Math.max(peak, a);
     sum += a;
     moment += a * s;
-    if (isFalling && a <= NEARLY) {
-      const width = sum / 255;
-      if (peak >= FULL || width > THIN_PX || sum === 0) return null;
-      // Pixel s reaches from s − ½ to s + ½; the crack is at ½.
-      return moment / sum + width / 2 - 0.5;
-    }
+    if (!isFalling || a > NEARLY) continue;
+    const width = sum / 255;
+    // Pixel s reaches from s − ½ to s + ½; the crack is at ½.
+    return peak < FULL && width <= THIN_PX && sum > 0 ? moment / sum + width / 2 - 0.5 : null;
   }
   return null;
 }
