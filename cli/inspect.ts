@@ -9,8 +9,7 @@ import { checkFile, decodePicture } from '../codecs/decodePicture';
 import { isPdf, readPdfPage, readPdfPages } from '../codecs/readPdfPage';
 import { openSvg } from '../codecs/readSvg';
 import type { RectPx } from '../core/params';
-import { findClusters } from '../core/vector/clusters';
-import { boundsOfPath } from '../core/vector/path';
+import { clustersOfDrawing } from '../core/artwork/drawingClusters';
 import { type Command, isFolder, readArguments, readInput } from './command';
 
 const help = `tassel inspect FILE [--json]
@@ -103,8 +102,7 @@ const noPixels = {
 
 function inspectSvg(path: string, bytes: Uint8Array, name: string): Inspected {
   const { drawing, scale, origin, notes } = openSvg(bytes, name);
-  const boxes = drawing.shapes.map((s) => boundsOfPath(s.path) ?? { x: 0, y: 0, width: 0, height: 0 });
-  const clusters = findClusters(boxes, { width: drawing.widthPx, height: drawing.heightPx });
+  const clusters = clustersOfDrawing(drawing);
   return {
     ...noPixels,
     file: path,
@@ -125,9 +123,8 @@ function inspectSvg(path: string, bytes: Uint8Array, name: string): Inspected {
 async function inspectPdf(path: string, bytes: Uint8Array, name: string): Promise<Inspected> {
   const pages = await readPdfPages(bytes, name);
   const first = await readPdfPage(bytes, name, 1);
-  const boxes = first.shapes.flatMap((s) => boundsOfPath(s.path) ?? []);
   const notes = first.texts.length > 0 ? ['text on its first page is no paths'] : [];
-  const sheet = { width: first.widthPt, height: first.heightPt };
+  const drawing = { widthPx: first.widthPt, heightPx: first.heightPt, shapes: first.shapes };
   return {
     ...noPixels,
     file: path,
@@ -137,7 +134,7 @@ async function inspectPdf(path: string, bytes: Uint8Array, name: string): Promis
     notes,
     vector: first.shapes.length > 0,
     pages: pages.length,
-    clusters: boxes.length === 0 ? [] : findClusters(boxes, sheet).map(({ box }) => rounded(box)),
+    clusters: clustersOfDrawing(drawing).map(({ box }) => rounded(box)),
   };
 }
 

@@ -5,9 +5,8 @@ import { readBackSvg } from '../codecs/readBackSvg';
 import { openSvg } from '../codecs/readSvg';
 import { CoreError } from '../core/errors';
 import { placeDrawing } from '../core/artwork/drawing';
+import { clustersOfDrawing } from '../core/artwork/drawingClusters';
 import { printSvg } from '../core/formats/svg';
-import { boundsOfPath } from '../core/vector/path';
-import { findClusters } from '../core/vector/clusters';
 import { type Command, readArguments, readInput, writeWhole } from './command';
 
 const help = `tassel split FILE.svg --out FOLDER [options]
@@ -30,8 +29,7 @@ export const split: Command = {
     if (checkFile(bytes, name).id !== 'svg')
       throw new CoreError('intake/unsupported', `${name} is no SVG file; split takes drawings apart.`, { file: name });
     const { drawing, scale, origin } = openSvg(bytes, name);
-    const boxes = drawing.shapes.map((shape) => boundsOfPath(shape.path) ?? { x: 0, y: 0, width: 0, height: 0 });
-    const clusters = findClusters(boxes, { width: drawing.widthPx, height: drawing.heightPx });
+    const clusters = clustersOfDrawing(drawing);
     const digits = Math.max(2, String(clusters.length).length);
     const files = clusters.map(({ members, box }, k) => {
       const shapes = members.map((m) => drawing.shapes[m]);

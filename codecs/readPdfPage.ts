@@ -1,12 +1,12 @@
 import type { Drawing, Paint, Shape, Stop } from '../core/artwork/drawing';
 import { placeDrawing } from '../core/artwork/drawing';
 import { CoreError } from '../core/errors';
-import type { Matrix } from '../core/geometry/matrix';
+import { IDENTITY, type Matrix, multiply } from '../core/geometry/matrix';
 import type { RectPx } from '../core/params';
 import { type Path, PathBuilder, boundsOfPath, transformPath } from '../core/vector/path';
 import { type Clip, clipShape } from './svg/polygons';
 import { polylineOf, strokeOutline } from './svg/strokeOutline';
-import { IDENTITY, multiply, readColour } from './svg/svgValues';
+import { readColour } from './svg/svgValues';
 
 /** What lies on a page of a PDF file; lengths in points from the page's upper left corner. */
 export interface PdfPage {

@@ -9,7 +9,7 @@ import {
   placeDrawing,
 } from '../core/artwork/drawing';
 import { fromMatrix } from '../core/geometry/projective';
-import type { Matrix } from '../core/geometry/matrix';
+import { IDENTITY, type Matrix, multiply } from '../core/geometry/matrix';
 import { setType } from '../core/type/setType';
 import { typefaces } from '../core/type/typefaces';
 import { type Path, PathBuilder, boundsOfPath, transformPath } from '../core/vector/path';
@@ -18,7 +18,7 @@ import { type Clip, clipShape } from './svg/polygons';
 import { type Polyline, polylineOf, strokeOutline } from './svg/strokeOutline';
 import { type Style, readRules, styleOf } from './svg/svgStyle';
 import { type SvgElement, damagedSvg, everyElement, readSvgTree, refuseSvg } from './svg/svgTree';
-import { IDENTITY, multiply, readColour, readLength, readShare, readTransform } from './svg/svgValues';
+import { readColour, readLength, readShare, readTransform } from './svg/svgValues';
 
 /** A drawing's longer side in the pixels that recipes and screens count in. */
 export const WORKING_LONG_PX = 2400;

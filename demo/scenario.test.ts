@@ -6,9 +6,7 @@ import { enclosedTruth, scoreEnclosed } from '../bench/enclosedTruth';
 import { connectedWithChoke, hardColourKey } from '../bench/baselines';
 import { cutOutFlat, plainFlat } from '../core/matte/cutOutFlat';
 import { openSvg } from '../codecs/readSvg';
-import type { RectPx } from '../core/params';
-import { findClusters } from '../core/vector/clusters';
-import { boundsOfPath } from '../core/vector/path';
+import { clustersOfDrawing } from '../core/artwork/drawingClusters';
 import { decodePicture } from '../codecs/decodePicture';
 import { measureInkResult } from '../bench/measureInk';
 import { cutOutInk, plainInk } from '../core/ink/cutOutInk';
@@ -31,8 +29,7 @@ describe('the demo scenario', () => {
   it('has a sheet of twelve signs, each told apart', () => {
     const [sheet] = drawSheets();
     const { drawing, notes } = openSvg(sheet.bytes, sheet.fileName);
-    const boxes = drawing.shapes.map((s) => boundsOfPath(s.path) as RectPx);
-    expect(findClusters(boxes, { width: drawing.widthPx, height: drawing.heightPx })).toHaveLength(12);
+    expect(clustersOfDrawing(drawing)).toHaveLength(12);
     expect(notes).toEqual([]);
   });
   it('has light and dark grounds that are what they say', async () => {

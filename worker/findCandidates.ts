@@ -1,5 +1,6 @@
 import type { Artwork } from '../core/artwork/artwork';
 import type { Drawing } from '../core/artwork/drawing';
+import { clustersOfDrawing } from '../core/artwork/drawingClusters';
 import { isCoreError } from '../core/errors';
 import { findMatteMarks } from '../core/ink/matteMarks';
 import { findSheet } from '../core/inspect/findSheet';
@@ -9,7 +10,7 @@ import { takeWholeSheet } from '../core/recipe/takeMark';
 import type { StageValues } from '../core/stages';
 import { type MarkFact, marksOf } from '../core/stages/cutOutFacts';
 import { toMarkFact } from '../core/stages/paperWay';
-import { findClusters, gapBetween } from '../core/vector/clusters';
+import { gapBetween } from '../core/vector/clusters';
 import { boundsOfPath } from '../core/vector/path';
 import { toBitmap } from './bitmaps';
 import type { Candidates } from './protocol';
@@ -39,13 +40,13 @@ const ROOM_SHARE = 0.3;
 
 /** The separate pictures of a drawn sheet. */
 function drawnMarks(drawing: Drawing): MarkFact[] {
-  const boxes = drawing.shapes.map((s) => boundsOfPath(s.path) ?? { x: 0, y: 0, width: 0, height: 0 });
-  const clusters = findClusters(boxes, { width: drawing.widthPx, height: drawing.heightPx });
+  const { shapes } = drawing;
+  const clusters = clustersOfDrawing(drawing);
   if (clusters.length < 2) return [];
-  const isBacked = clusters.reduce((n, c) => n + c.members.length, 0) < boxes.length;
+  const isBacked = clusters.reduce((n, c) => n + c.members.length, 0) < shapes.length;
   return clusters.map(({ box, members }, k) => {
     const gaps = clusters.filter((_, j) => j !== k).map((c) => gapBetween(box, c.box));
-    const { x, y, width, height } = boxes[members[0]];
+    const { x, y, width, height } = boundsOfPath(shapes[members[0]].path) ?? box;
     const region = wholePixels(box);
     return {
       ...region,

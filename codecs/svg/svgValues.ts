@@ -1,4 +1,4 @@
-import type { Matrix } from '../../core/geometry/matrix';
+import { IDENTITY, type Matrix, multiply } from '../../core/geometry/matrix';
 
 /** Colour names of CSS: those that drawing programs write, and the common others. */
 const NAMES: Readonly<Record<string, string>> = Object.fromEntries(
@@ -72,18 +72,6 @@ export function readLength(text: string, whole: number | null): number | null {
   const unit = match[2] === '' ? 1 : PX_OF[match[2].toLowerCase()];
   return unit === undefined ? null : v * unit;
 }
-
-export const IDENTITY: Matrix = [1, 0, 0, 1, 0, 0];
-
-/** First `inner`, then `outer`. */
-export const multiply = (o: Matrix, i: Matrix): Matrix => [
-  o[0] * i[0] + o[2] * i[1],
-  o[1] * i[0] + o[3] * i[1],
-  o[0] * i[2] + o[2] * i[3],
-  o[1] * i[2] + o[3] * i[3],
-  o[0] * i[4] + o[2] * i[5] + o[4],
-  o[1] * i[4] + o[3] * i[5] + o[5],
-];
 
 /** A list of transforms as one matrix. @returns null for words that are none */
 export function readTransform(text: string): Matrix | null {

@@ -3,3 +3,14 @@ export type Matrix = readonly [number, number, number, number, number, number];
 
 export const scaling = (s: number): Matrix => [s, 0, 0, s, 0, 0];
 export const translation = (x: number, y: number): Matrix => [1, 0, 0, 1, x, y];
+export const IDENTITY: Matrix = [1, 0, 0, 1, 0, 0];
+
+/** First `inner`, then `outer`. */
+export const multiply = (o: Matrix, i: Matrix): Matrix => [
+  o[0] * i[0] + o[2] * i[1],
+  o[1] * i[0] + o[3] * i[1],
+  o[0] * i[2] + o[2] * i[3],
+  o[1] * i[2] + o[3] * i[3],
+  o[0] * i[4] + o[2] * i[5] + o[4],
+  o[1] * i[4] + o[3] * i[5] + o[5],
+];
