@@ -26,7 +26,8 @@ const exact: Draw = ({ path, width, height }) =>
 const sampled: Draw = ({ path, width, height }) =>
   matteOf(
     renderSvgFile(
-      `<svg xmlns="http://www.w3.org/2000/svg" width="${width}" height="${height}"><path d="${printPath(path, 4)}"/></svg>`,
+      `<svg xmlns="http://www.w3.org/2000/svg" width="${width}" height="${height}"><path ` +
+        `d="${printPath(path, 4)}"/></svg>`,
       width,
       height,
     ),

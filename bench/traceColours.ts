@@ -50,15 +50,19 @@ export function emblem(seed: number): { svg: string; colours: string[] } {
       parts.push(`<path d="M${x} ${y - r}L${x + r} ${y + r * 0.7}L${x - r} ${y + r * 0.5}Z" fill="${fill}"/>`);
     else if (kind === 2)
       parts.push(
-        `<rect x="${x - r}" y="${y - r / 4}" width="${2 * r}" height="${r / 2}" fill="${fill}" transform="rotate(${between(0, 180)} ${x} ${y})"/>`,
+        `<rect x="${x - r}" y="${y - r / 4}" width="${2 * r}" height="${r / 2}" ` +
+          `fill="${fill}" transform="rotate(${between(0, 180)} ${x} ${y})"/>`,
       );
     else
       parts.push(
-        `<path d="M${x - r} ${y}C${x - r} ${y - r * 1.4} ${x + r} ${y - r * 0.4} ${x + r} ${y}S${x - r / 2} ${y + r} ${x - r} ${y}Z" fill="${fill}"/>`,
+        `<path d="M${x - r} ${y}C${x - r} ${y - r * 1.4} ${x + r} ${y - r * 0.4} ${x + r} ` +
+          `${y}S${x - r / 2} ${y + r} ${x - r} ${y}Z" fill="${fill}"/>`,
       );
   }
   return {
-    svg: `<svg xmlns="http://www.w3.org/2000/svg" width="${SIZE}" height="${SIZE}" viewBox="0 0 ${SIZE} ${SIZE}">${parts.join('')}</svg>`,
+    svg:
+      `<svg xmlns="http://www.w3.org/2000/svg" width="${SIZE}" height="${SIZE}" viewBox="0 ` +
+      `0 ${SIZE} ${SIZE}">${parts.join('')}</svg>`,
     colours: colours.filter((c) => parts.some((p) => p.includes(c))),
   };
 }
@@ -126,7 +130,8 @@ for (const way of ['png', 'jpeg 85'] as const) {
     wrong += w;
   }
   console.log(
-    `${way}: colours right ${right} of ${seeds}, slivers ${slivers}, wrong pixels ${((wrong / seeds) * 100).toFixed(3)} %, ` +
+    `${way}: colours right ${right} of ${seeds}, slivers ${slivers}, wrong pixels ` +
+      `${((wrong / seeds) * 100).toFixed(3)} %, ` +
       `${Math.round(nodes / seeds)} nodes, ${(((ms / seeds) * 1e6) / (SIZE * SIZE)).toFixed(0)} ms/MP`,
   );
 }

@@ -47,7 +47,8 @@ const f = (v: number) => v.toFixed(3);
 const polygon = (points: readonly (readonly [number, number])[]) =>
   `M${points.map(([x, y]) => `${f(x)} ${f(y)}`).join('L')}Z`;
 const circle = (x: number, y: number, r: number, sweep = 1) =>
-  `M${f(x - r)} ${f(y)}A${f(r)} ${f(r)} 0 1 ${sweep} ${f(x + r)} ${f(y)}A${f(r)} ${f(r)} 0 1 ${sweep} ${f(x - r)} ${f(y)}Z`;
+  `M${f(x - r)} ${f(y)}A${f(r)} ${f(r)} 0 1 ${sweep} ${f(x + r)} ${f(y)}A${f(r)} ` +
+  `${f(r)} 0 1 ${sweep} ${f(x - r)} ${f(y)}Z`;
 const around = (n: number, r: (k: number) => number, turn: number, c = 500) =>
   Array.from({ length: n }, (_, k): [number, number] => {
     const a = turn + (2 * Math.PI * k) / n;
@@ -60,8 +61,10 @@ export function knownShapes(seed: number): KnownShape[] {
   const between = (a: number, b: number) => a + (b - a) * random();
   const t = () => between(0, 6.28);
   const rounded = (w: number, h: number, r: number) =>
-    `M${f(-w / 2 + r)} ${f(-h / 2)}H${f(w / 2 - r)}A${f(r)} ${f(r)} 0 0 1 ${f(w / 2)} ${f(-h / 2 + r)}V${f(h / 2 - r)}` +
-    `A${f(r)} ${f(r)} 0 0 1 ${f(w / 2 - r)} ${f(h / 2)}H${f(-w / 2 + r)}A${f(r)} ${f(r)} 0 0 1 ${f(-w / 2)} ${f(h / 2 - r)}` +
+    `M${f(-w / 2 + r)} ${f(-h / 2)}H${f(w / 2 - r)}A${f(r)} ${f(r)} 0 0 1 ${f(w / 2)} ` +
+    `${f(-h / 2 + r)}V${f(h / 2 - r)}` +
+    `A${f(r)} ${f(r)} 0 0 1 ${f(w / 2 - r)} ${f(h / 2)}H${f(-w / 2 + r)}A${f(r)} ${f(r)} ` +
+    `0 0 1 ${f(-w / 2)} ${f(h / 2 - r)}` +
     `V${f(-h / 2 + r)}A${f(r)} ${f(r)} 0 0 1 ${f(-w / 2 + r)} ${f(-h / 2)}Z`;
   const turned = (d: string) => {
     const [a, s] = [t(), between(0.8, 1.1)];
@@ -77,7 +80,8 @@ export function knownShapes(seed: number): KnownShape[] {
   const bolt = 'M60 -360L-200 40L-30 40L-90 360L210 -80L30 -80L110 -360Z';
   const shield = 'M-260 -300Q0 -360 260 -300L260 20Q230 250 0 370Q-230 250 -260 20Z';
   const wave =
-    'M-380 -40C-250 -180 -130 -180 0 -40C130 100 250 100 380 -40L380 120C250 260 130 260 0 120C-130 -20 -250 -20 -380 120Z';
+    'M-380 -40C-250 -180 -130 -180 0 -40C130 100 250 100 380 -40L380 120C250 260 130 260 ' +
+    '0 120C-130 -20 -250 -20 -380 120Z';
   const flat: [string, Path][] = [
     ['disc', pathOf(circle(500 + between(-3, 3), 500, between(60, 420)))],
     ['ring', pathOf(circle(500, 500, between(250, 400)) + circle(510, 495, between(80, 220), 0))],

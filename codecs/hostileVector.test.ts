@@ -17,19 +17,40 @@ function garbled(bytes: Uint8Array, random: () => number): Uint8Array {
 }
 
 const drawn =
-  '<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 100 100"><style>.a{fill:#123}</style><defs><g id="u"><rect width="9" height="9"/></g>' +
+  '<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 100 ' +
+  '100"><style>.a{fill:#123}</style><defs><g id="u"><rect width="9" height="9"/></g>' +
   '<linearGradient id="g"><stop offset="0" stop-color="red"/><stop offset="1" stop-color="blue"/></linearGradient>' +
   '<clipPath id="c"><circle cx="50" cy="50" r="40"/></clipPath></defs><g clip-path="url(#c)" transform="rotate(9)">' +
-  '<path class="a" d="M5 5C20 0 90 40 80 80Z" stroke="#000" stroke-width="3" stroke-dasharray="4 2"/><use href="#u" x="30"/>' +
+  '<path class="a" d="M5 5C20 0 90 40 80 80Z" stroke="#000" stroke-width="3" ' +
+  'stroke-dasharray="4 2"/><use href="#u" x="30"/>' +
   '<rect x="9" y="50" width="60" height="30" fill="url(#g)"/></g></svg>';
 const shape = (inside: string) => `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 100 100">${inside}</svg>`;
 
 const evil: [string, string][] = [
   ['entities that grow', `<!DOCTYPE svg [<!ENTITY a "aaaa"><!ENTITY b "&a;&a;&a;">]>${shape('<text>&b;</text>')}`],
   ['a file of the machine', `<!DOCTYPE svg [<!ENTITY x SYSTEM "file:///etc/passwd">]>${shape('<text>&x;</text>')}`],
-  ['uses of uses', shape(Array.from({ length: 20 }, (_, k) => `<g id="g${k}"><use href="#g${k + 1}"/><use href="#g${k + 1}"/></g>`).join('') + '<rect id="g20" width="5" height="5"/><use href="#g0"/>')], // prettier-ignore
-  ['a clip of itself', shape('<clipPath id="c" clip-path="url(#c)"><rect clip-path="url(#c)" width="9" height="9"/></clipPath><rect width="50" height="50" clip-path="url(#c)"/>')], // prettier-ignore
-  ['a gradient of itself', shape('<linearGradient id="a" href="#b"/><linearGradient id="b" href="#a"/><rect width="50" height="50" fill="url(#a)"/>')], // prettier-ignore
+  [
+    'uses of uses',
+    shape(
+      Array.from({ length: 20 }, (_, k) => `<g id="g${k}"><use href="#g${k + 1}"/><use href="#g${k + 1}"/></g>`).join(
+        '',
+      ) + '<rect id="g20" width="5" height="5"/><use href="#g0"/>',
+    ),
+  ],
+  [
+    'a clip of itself',
+    shape(
+      '<clipPath id="c" clip-path="url(#c)"><rect clip-path="url(#c)" width="9" ' +
+        'height="9"/></clipPath><rect width="50" height="50" clip-path="url(#c)"/>',
+    ),
+  ],
+  [
+    'a gradient of itself',
+    shape(
+      '<linearGradient id="a" href="#b"/><linearGradient id="b" href="#a"/><rect ' +
+        'width="50" height="50" fill="url(#a)"/>',
+    ),
+  ],
   ['dashes too short to count', shape('<path d="M0 0L99999 99999" stroke="#000" stroke-dasharray="0.000001"/>')],
   ['dashes of nothing', shape('<path d="M0 0L99 99" stroke="#000" stroke-dasharray="0 0"/>')],
   [
@@ -39,8 +60,14 @@ const evil: [string, string][] = [
   ['numbers without end', shape(`<path d="M0 0L${'9'.repeat(400)} 1Z"/>`)],
   ['very many shapes', shape('<path d="M0 0h9v9z"/>'.repeat(60_000))],
   ['a transform of nothing', shape('<g transform="scale(0)"><path d="M0 0h9v9z" stroke="#000"/></g>')],
-  ['selectors to choke on', shape(`<style>${'a,'.repeat(20_000)}b{fill:red}${'{'.repeat(5000)}</style><rect width="9" height="9"/>`)], // prettier-ignore
-  ['scripts everywhere', shape('<script href="http://x.invalid"/><rect width="9" height="9" onload="a()" fill="url(javascript:a())"/>')], // prettier-ignore
+  [
+    'selectors to choke on',
+    shape(`<style>${'a,'.repeat(20_000)}b{fill:red}${'{'.repeat(5000)}</style><rect width="9" ` + `height="9"/>`),
+  ],
+  [
+    'scripts everywhere',
+    shape('<script href="http://x.invalid"/><rect width="9" height="9" onload="a()" ' + 'fill="url(javascript:a())"/>'),
+  ],
 ];
 
 async function outcome(work: () => unknown): Promise<string> {

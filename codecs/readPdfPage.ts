@@ -64,7 +64,10 @@ export async function withPdf<T>(bytes: Uint8Array, name: string, work: (pdf: Do
         details,
         { cause },
       );
-    const what = (cause as Error).message === 'it takes too long to read' ? 'it takes too long to read' : 'its pages cannot be read'; // prettier-ignore
+    const what =
+      (cause as Error).message === 'it takes too long to read'
+        ? 'it takes too long to read'
+        : 'its pages cannot be read';
     throw new CoreError(
       'intake/damaged',
       `${name} is damaged: ${what}. Ask for the file again, or save it anew as PDF.`,
@@ -270,8 +273,22 @@ class PageReader {
     const path = joined(rings);
     const placed = transformPath(path, state.matrix);
     const isEvenOdd = code === ops.eoFill || code === ops.eoFillStroke || code === ops.closeEOFillStroke;
-    const fills: number[] = [ops.fill, ops.eoFill, ops.fillStroke, ops.eoFillStroke, ops.closeFillStroke, ops.closeEOFillStroke]; // prettier-ignore
-    const strokes: number[] = [ops.stroke, ops.closeStroke, ops.fillStroke, ops.eoFillStroke, ops.closeFillStroke, ops.closeEOFillStroke]; // prettier-ignore
+    const fills: number[] = [
+      ops.fill,
+      ops.eoFill,
+      ops.fillStroke,
+      ops.eoFillStroke,
+      ops.closeFillStroke,
+      ops.closeEOFillStroke,
+    ];
+    const strokes: number[] = [
+      ops.stroke,
+      ops.closeStroke,
+      ops.fillStroke,
+      ops.eoFillStroke,
+      ops.closeFillStroke,
+      ops.closeEOFillStroke,
+    ];
     if (fills.includes(code))
       this.add({ path: placed, rule: isEvenOdd ? 'evenodd' : 'nonzero' }, state.fill, state.fillAlpha);
     if (strokes.includes(code)) {
@@ -313,7 +330,16 @@ class PageReader {
   private shadingOf(id: string, matrix: Matrix): Paint | null {
     const ir = this.find(id) as unknown[] | null;
     if (!Array.isArray(ir) || ir[0] !== 'RadialAxial') return null;
-    const [, kind, , stops, p0, p1, , r1] = ir as [string, string, unknown, [number, string][], number[], number[], number, number]; // prettier-ignore
+    const [, kind, , stops, p0, p1, , r1] = ir as [
+      string,
+      string,
+      unknown,
+      [number, string][],
+      number[],
+      number[],
+      number,
+      number,
+    ];
     const read = stops.flatMap(([at, text]): Stop[] => {
       const colour = readColour(text);
       return colour ? [{ at, hex: colour.hex }] : [];

@@ -191,7 +191,11 @@ class SvgReader {
   }
 
   private drawText(element: SvgElement, { matrix, style, opacity, clips, uses }: Place): void {
-    const letters = [...everyElement(element)].map((e) => e.text).join('').replace(/\s+/g, ' ').trim(); // prettier-ignore
+    const letters = [...everyElement(element)]
+      .map((e) => e.text)
+      .join('')
+      .replace(/\s+/g, ' ')
+      .trim();
     if (letters === '') return;
     const family = (style['font-family'] ?? '').toLowerCase();
     const face = typefaces.find((t) => family.includes(t.title.toLowerCase()));

@@ -1,5 +1,6 @@
 // npm run bench: accuracy and speed beside plain baselines; with --browser also the speed of the screen on 24
-// megapixels. npm run bench -- --strokes: 200 strokes by brush on 8 megapixels. npm run bench -- --server: fifty people at once, memory, runners.
+// megapixels. npm run bench -- --strokes: 200 strokes by brush on 8 megapixels. npm run bench -- --server: fifty
+// people at once, memory, runners.
 import { ensurePackages } from './lib/system.mjs';
 import { startDatabase } from './lib/database.mjs';
 import { MEMORY_ENV, ensureBuild, ensureModules, projectDir, run, say, startServer } from './lib/steps.mjs';

@@ -83,7 +83,10 @@ function readDeclarations(text: string): Style {
   return style;
 }
 
-/** An element's style: what comes down to it, then its attributes, rules and own declarations, the later the stronger. */
+/**
+ * An element's style: what comes down to it, then its attributes, rules and own declarations, the later the
+ * stronger.
+ */
 export function styleOf(element: SvgElement, above: Style, rules: readonly Rule[]): Style {
   const style: Record<string, string> = {};
   for (const key of INHERITED) if (above[key] !== undefined) style[key] = above[key];

@@ -63,7 +63,10 @@ const PX_OF: Readonly<Record<string, number>> = {
   ex: 8,
 };
 
-/** A length in user units. @param whole  what a percentage is of; null where none is known @returns null for no length */
+/**
+ * A length in user units. @param whole  what a percentage is of; null where none is known @returns null for no
+ * length
+ */
 export function readLength(text: string, whole: number | null): number | null {
   const match = /^\s*([-+]?(?:\d+\.?\d*|\.\d+)(?:e[-+]?\d+)?)\s*([a-z%]*)\s*$/i.exec(text);
   if (!match) return null;

@@ -217,13 +217,16 @@ describe('the tidy stage', () => {
     expect(pixel(raster, 69, 80)).toEqual(pixel(picture, 69, 80));
     expect(pixel(raster, 80, 125)[3]).toBe(0);
   });
-  it('a line drawn over an opening brings back all that it closes off, and of itself what lies between the walls', () => {
-    const line = { kind: 'solid', size: 8, hardness: 1, points: [62, 106, 1, 98, 107, 1] } as const;
-    const { raster } = run({ edits: [line] }).master;
-    for (let y = 66; y < 110; y++)
-      for (let x = 66; x < 95; x++) expect(pixel(raster, x, y), `${x}, ${y}`).toEqual(pixel(picture, x, y));
-    for (let x = 60; x < 100; x++) expect(pixel(raster, x, 112)[3]).toBe(0);
-  });
+  it(
+    'a line drawn over an opening brings back all that it closes off, and of itself what ' + 'lies between the walls',
+    () => {
+      const line = { kind: 'solid', size: 8, hardness: 1, points: [62, 106, 1, 98, 107, 1] } as const;
+      const { raster } = run({ edits: [line] }).master;
+      for (let y = 66; y < 110; y++)
+        for (let x = 66; x < 95; x++) expect(pixel(raster, x, y), `${x}, ${y}`).toEqual(pixel(picture, x, y));
+      for (let x = 60; x < 100; x++) expect(pixel(raster, x, 112)[3]).toBe(0);
+    },
+  );
   it('a line that closes nothing off leaves what was open or enclosed before', () => {
     const badge = onGround(drawMark(140, 140, ring(70, 70, 60, 20), [20, 90, 60]), GROUND);
     const { stages } = initialRecipe();

@@ -81,7 +81,10 @@ interface Bin {
 /** Most neighbours in a mark are flat; of a compressed one so many are no more than noisy. */
 const NOISE_SHARE = 0.85;
 
-/** The step between opaque neighbours whose colours are near that most keep to: what compression leaves in flat areas. */
+/**
+ * The step between opaque neighbours whose colours are near that most keep to: what compression leaves in flat
+ * areas.
+ */
 function measureNoise({ width, height, data }: Raster): number {
   const steps = new Uint32Array(64);
   let count = 0;

@@ -38,7 +38,8 @@ const HOPELESS: readonly (readonly [round: number, times: number])[] = [
  * squares across the curve, then the places' parameters by Newton's method, in turns.
  * @param out  direction of travel at the first place, `into` at the last; null where any will do
  * @see P. Schneider, "An Algorithm for Automatically Fitting Digitized Curves", Graphics Gems, 1990; distances across
- *   the curve: W. Wang, H. Pottmann, Y. Liu, "Fitting B-Spline Curves to Point Clouds by Curvature-Based Squared Distance
+ *   the curve: W. Wang, H. Pottmann, Y. Liu, "Fitting B-Spline Curves to Point Clouds by Curvature-Based Squared
+ * Distance
  *   Minimization", 2006, section 3 (tangent distance)
  */
 export function fitCubic(
@@ -220,7 +221,10 @@ const LEAST_HANDLE = 0.02;
 const FEW_PLACES = 8;
 const longest = (places: number) => (places < FEW_PLACES ? 0.55 : 1.1);
 
-/** Solves a system whose rows carry their right side at the end, in place. @returns null where it has no one solution */
+/**
+ * Solves a system whose rows carry their right side at the end, in place. @returns null where it has no one
+ * solution
+ */
 function solve(rows: Float64Array[]): Float64Array | null {
   const m = rows.length;
   for (let k = 0; k < m; k++) {

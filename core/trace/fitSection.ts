@@ -20,7 +20,10 @@ export interface FittedSection {
   readonly pieces: readonly Piece[];
 }
 
-/** How far a place may be off a line or curve, share of the tolerance: the rest is for what places are off themselves. */
+/**
+ * How far a place may be off a line or curve, share of the tolerance: the rest is for what places are off
+ * themselves.
+ */
 const WORST_SHARE = 0.7;
 /** More than this share it takes of no noise. */
 const MOST_SHARE = 1.2;

@@ -16,7 +16,13 @@ describe('pictures of a sheet', () => {
     const found = findClusters(shuffled, sheet);
     expect(found).toHaveLength(12);
     expect(found.map((c) => c.members.length)).toEqual(Array(12).fill(3));
-    expect(found.slice(0, 5).map((c) => [c.box.x, c.box.y])).toEqual([[20, 20], [120, 20], [220, 20], [320, 20], [20, 120]]); // prettier-ignore
+    expect(found.slice(0, 5).map((c) => [c.box.x, c.box.y])).toEqual([
+      [20, 20],
+      [120, 20],
+      [220, 20],
+      [320, 20],
+      [20, 120],
+    ]);
   });
   it('stand in uneven rows too', () => {
     const found = findClusters([box(10, 10), box(80, 22), box(170, 4), box(40, 120, 90, 60), box(220, 130)], sheet);

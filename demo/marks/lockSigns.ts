@@ -10,7 +10,8 @@ const signs: readonly string[] = [
   // A pair of gates.
   '<path class="l" d="M14 20V84M86 20V84M14 30L48 46M86 30L52 46M14 74L48 60M86 74L52 60"/>',
   // A windlass.
-  '<path class="l" d="M22 78H50V26H74"/><circle class="r" cx="78" cy="26" r="10"/><circle class="r" cx="20" cy="78" r="10"/>',
+  '<path class="l" d="M22 78H50V26H74"/><circle class="r" cx="78" cy="26" ' +
+    'r="10"/><circle class="r" cx="20" cy="78" r="10"/>',
   // Deep water.
   '<path class="w" d="M10 40Q23 26 36 40T62 40T90 40M10 60Q23 46 36 60T62 60T90 60M10 80Q23 66 36 80T62 80T90 80"/>',
   // A boat.
@@ -18,15 +19,20 @@ const signs: readonly string[] = [
   // A lamp.
   '<path class="l" d="M50 10V24M30 84H70"/><path class="r" d="M34 28H66L60 62H40Z"/><path class="l" d="M38 72H62"/>',
   // No mooring.
-  '<circle class="l" cx="50" cy="50" r="38"/><path class="l" d="M24 24L76 76"/><circle class="g" cx="62" cy="36" r="7"/>',
+  '<circle class="l" cx="50" cy="50" r="38"/><path class="l" d="M24 24L76 76"/><circle ' +
+    'class="g" cx="62" cy="36" r="7"/>',
   // A key.
   '<circle class="l" cx="30" cy="50" r="17"/><path class="l" d="M47 50H88V66M74 50V62"/>',
   // A bell.
-  '<path class="g" d="M50 14C70 14 74 34 76 56L86 72H14L24 56C26 34 30 14 50 14Z"/><circle class="r" cx="50" cy="82" r="8"/>',
+  '<path class="g" d="M50 14C70 14 74 34 76 56L86 72H14L24 56C26 34 30 14 50 ' +
+    '14Z"/><circle class="r" cx="50" cy="82" r="8"/>',
   // Drinking water.
-  '<path class="b" d="M50 10C58 30 78 46 78 64A28 26 0 0 1 22 64C22 46 42 30 50 10Z"/><path class="k" d="M38 66A14 13 0 0 0 50 78"/>',
+  '<path class="b" d="M50 10C58 30 78 46 78 64A28 26 0 0 1 22 64C22 46 42 30 50 ' +
+    '10Z"/><path class="k" d="M38 66A14 13 0 0 0 50 78"/>',
   // Two paddles.
-  '<path class="l" d="M22 82L78 22M78 82L22 22"/><rect class="r" x="68" y="8" width="18" height="24" rx="5"/><rect class="r" x="14" y="8" width="18" height="24" rx="5"/>',
+  '<path class="l" d="M22 82L78 22M78 82L22 22"/><rect class="r" x="68" y="8" ' +
+    'width="18" height="24" rx="5"/><rect class="r" x="14" y="8" width="18" height="24" ' +
+    'rx="5"/>',
 ];
 
 const FIELD = 100;

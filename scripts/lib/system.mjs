@@ -41,7 +41,8 @@ export function ensurePackages(names, say) {
   const command = `apt-get install -y --no-install-recommends ${missing.join(' ')}`;
   if (!isRoot())
     throw new Error(
-      `These Debian packages are missing: ${missing.join(', ')}. Install them as root, then run this again:\n  ${command}`,
+      `These Debian packages are missing: ${missing.join(', ')}. Install them as root, ` +
+        `then run this again:\n  ${command}`,
     );
   say(`Installing Debian packages: ${missing.join(', ')}`);
   withoutServiceStarts(() => {

@@ -1,4 +1,5 @@
-// How fast a brush answers on a mark of 8 megapixels, and how a recipe of 200 strokes grows: npm run bench -- --strokes.
+// How fast a brush answers on a mark of 8 megapixels, and how a recipe of 200 strokes grows: npm run bench --
+// --strokes.
 import type { Page } from 'playwright-core';
 import { paths } from '../../contract/paths';
 import type { BrandView, MarkView, TakenIn } from '../../contract/views';

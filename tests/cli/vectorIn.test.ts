@@ -11,11 +11,16 @@ const { at, tassel } = commandLine('vector');
 beforeAll(async () => {
   const signs = [0, 1, 2, 3, 4, 5].map((k) => {
     const [x, y] = [30 + (k % 3) * 110, 30 + Math.floor(k / 3) * 100];
-    return `<g transform="translate(${x} ${y})"><circle cx="30" cy="14" r="13" fill="#1f5a45"/><path d="M6 34H54V60H6Z" fill="none" stroke="#b5322b" stroke-width="5"/></g>`;
+    return (
+      `<g transform="translate(${x} ${y})"><circle cx="30" cy="14" r="13" ` +
+      `fill="#1f5a45"/><path d="M6 34H54V60H6Z" fill="none" stroke="#b5322b" ` +
+      `stroke-width="5"/></g>`
+    );
   });
   writeFileSync(
     at('sheet.svg'),
-    `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 350 230"><rect width="350" height="230" fill="#fff"/>${signs.join('')}</svg>`,
+    `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 350 230"><rect width="350" ` +
+      `height="230" fill="#fff"/>${signs.join('')}</svg>`,
   );
   const pdf = await PDFDocument.create();
   pdf.addPage([300, 200]);
@@ -50,7 +55,17 @@ describe('split', () => {
 
 describe('pick', () => {
   it('takes what lies in a rectangle off a page, as paths', async () => {
-    const { code, stdout } = await tassel('pick', at('review.pdf'), '--page', '2', '--rect', '40,140,120,120', '--out', at('disc.svg'), '--json'); // prettier-ignore
+    const { code, stdout } = await tassel(
+      'pick',
+      at('review.pdf'),
+      '--page',
+      '2',
+      '--rect',
+      '40,140,120,120',
+      '--out',
+      at('disc.svg'),
+      '--json',
+    );
     expect(code).toBe(0);
     const report = JSON.parse(stdout) as Record<string, number>;
     expect(report).toMatchObject({ objects: 1, texts: 0 });
@@ -60,7 +75,17 @@ describe('pick', () => {
     expect(pixel(renderSvgFile(svg, 80, 80), 40, 40)).toEqual([51, 102, 153, 255]);
   });
   it('keeps what is see-through, and says when text that is no path stands there', async () => {
-    const { stdout, stderr } = await tassel('pick', at('review.pdf'), '--page', '2', '--rect', '190,50,90,60', '--out', at('box.svg'), '--json'); // prettier-ignore
+    const { stdout, stderr } = await tassel(
+      'pick',
+      at('review.pdf'),
+      '--page',
+      '2',
+      '--rect',
+      '190,50,90,60',
+      '--out',
+      at('box.svg'),
+      '--json',
+    );
     expect(JSON.parse(stdout)).toMatchObject({ objects: 1, texts: 1 });
     expect(stderr).toContain('text');
     expect(readFileSync(at('box.svg'), 'utf8')).toContain('fill-opacity="0.5"');
