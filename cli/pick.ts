@@ -1,5 +1,6 @@
 import { basename } from 'node:path';
-import { isPdf, pickFromPage, readPdfPage } from '../codecs/readPdfPage';
+import { pickFromPage, readPdfPage } from '../codecs/readPdfPage';
+import { isPdf } from '../codecs/sniffKind';
 import { readBackSvg } from '../codecs/readBackSvg';
 import { CoreError } from '../core/errors';
 import { printSvg } from '../core/formats/svg';

@@ -1,7 +1,7 @@
 import sharp from 'sharp';
 import { CoreError } from '../core/errors';
 import type { Raster } from '../core/raster/raster';
-import { type FileKind, kindByName, sniffKind } from './sniffKind';
+import { type FileKind, isPdf, kindByName, sniffKind } from './sniffKind';
 
 export const MOST_BYTES = 80 * 1024 * 1024;
 export const MOST_PIXELS = 120_000_000;
@@ -35,6 +35,12 @@ export function checkFile(bytes: Uint8Array, name: string): FileKind {
   }
   const kind = sniffKind(bytes);
   const claimed = kindByName(name);
+  if (!kind && isPdf(bytes))
+    throw new CoreError(
+      'intake/unsupported',
+      `${name} is a PDF file: a mark is picked from one of its pages. Drop it among the marks to choose.`,
+      details,
+    );
   if (!kind && claimed)
     throw new CoreError(
       'intake/mislabelled',

@@ -16,7 +16,24 @@ export interface PdfPage {
   readonly shapes: readonly Shape[];
   /** Where text stands whose letters are not paths, and where pictures are. */
   readonly texts: readonly RectPx[];
-  readonly pictures: readonly RectPx[];
+  readonly pictures: readonly PagePicture[];
+}
+
+/** A picture on a page: where it lies, and how to come by its pixels. */
+export interface PagePicture extends RectPx {
+  /** The object's name in the file, or its data where it stands among the page's operators; null for a stencil. */
+  readonly source: string | PdfPixels | null;
+  /** Stands on its head or is mirrored, as the file has it. */
+  readonly flips: { readonly across: boolean; readonly down: boolean };
+}
+
+/** Pixels as pdf.js gives them. */
+export interface PdfPixels {
+  readonly width: number;
+  readonly height: number;
+  /** 1: one bit a pixel, 2: R G B, 3: R G B A. */
+  readonly kind: number;
+  readonly data: Uint8Array | Uint8ClampedArray;
 }
 
 const MOST_BYTES = 80 * 1024 * 1024;
@@ -25,9 +42,6 @@ const MOST_MS = 10_000;
 /** Outlines of strokes and clips are this near to true ones, points: a hundredth of a pixel of a printed page. */
 const NEAR_PT = 0.01;
 const SCALE = 16;
-
-export const isPdf = (bytes: Uint8Array): boolean =>
-  new TextDecoder('latin1').decode(bytes.subarray(0, 1024)).includes('%PDF-');
 
 type Pdfjs = typeof import('pdfjs-dist/legacy/build/pdf.mjs');
 type Document = Awaited<ReturnType<Pdfjs['getDocument']>['promise']>;
@@ -150,7 +164,7 @@ const JOINS = ['miter', 'round', 'bevel'];
 /** Follows a page's operators and gathers what they paint. */
 class PageReader {
   readonly shapes: Shape[] = [];
-  readonly pictures: RectPx[] = [];
+  readonly pictures: PagePicture[] = [];
   private state: State;
   private readonly stack: State[] = [];
   private pendingClip: Clip['rule'] | null = null;
@@ -247,7 +261,10 @@ class PageReader {
       case ops.paintInlineImageXObject:
       case ops.paintImageMaskXObject: {
         const box = boundsOfPath(transformPath(UNIT_BOX, state.matrix));
-        if (box) this.pictures.push(box);
+        const source = code === ops.paintImageMaskXObject ? null : (args[0] as string | PdfPixels);
+        // The page's own y grows down by now, a picture's up: upright, it is turned over once.
+        const flips = { across: state.matrix[0] < 0, down: state.matrix[3] > 0 };
+        if (box) this.pictures.push({ ...box, source, flips });
       }
     }
   }

@@ -32,6 +32,10 @@ function isSvg(bytes: Uint8Array): boolean {
 }
 const HEAD_BYTES = 4096;
 
+/** A PDF file is pages, from which something is picked; its head may stand a little after its beginning. */
+export const isPdf = (bytes: Uint8Array): boolean =>
+  new TextDecoder('latin1').decode(bytes.subarray(0, 1024)).includes('%PDF-');
+
 /** The kind that a file's name claims, or null when the ending says nothing we know. */
 export function kindByName(name: string): FileKind | null {
   const ending = /\.([a-z0-9]+)$/i.exec(name)?.[1]?.toLowerCase();

@@ -7,6 +7,11 @@ export const paths = {
   brandMarks: (brandId: string) => `/api/brands/${brandId}/marks`,
   brandRemoved: (brandId: string) => `/api/brands/${brandId}/removed`,
   brandMade: (brandId: string) => `/api/brands/${brandId}/made`,
+  /** PDF files to take marks from, their pages, and what is picked on them. */
+  brandPdfs: (brandId: string) => `/api/brands/${brandId}/pdfs`,
+  brandPicked: (brandId: string) => `/api/brands/${brandId}/picked`,
+  pdfPage: (sha: string, page: number | string) => `/api/pdfs/${sha}/pages/${page}`,
+  pdfPicture: (sha: string, page: number | string) => `/api/pdfs/${sha}/pages/${page}/picture.png`,
   brandGrounds: (brandId: string) => `/api/brands/${brandId}/grounds`,
   brandDeliveries: (brandId: string) => `/api/brands/${brandId}/deliveries`,
   mark: (id: string) => `/api/marks/${id}`,

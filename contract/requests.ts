@@ -64,6 +64,20 @@ export const addSiblingsRequest = object({
 }).noUnknown();
 export type AddSiblingsRequest = InferType<typeof addSiblingsRequest>;
 
+/** What is picked on a page of a PDF file: some of its objects, or one of its pictures. */
+export const pickRequest = object({
+  sha: string()
+    .matches(/^[0-9a-f]{64}$/)
+    .required(),
+  name: string().trim().min(1).max(200).required(),
+  page: counted,
+  markName: string().trim().min(1).max(120).required(),
+  kind: string<'logo' | 'signature'>().oneOf(['logo', 'signature']).default(undefined).optional(),
+  objects: array(number().integer().min(0).required()).max(20_000).required(),
+  picture: number().integer().min(0).nullable().defined(),
+}).noUnknown();
+export type PickRequest = InferType<typeof pickRequest>;
+
 type PenStroke = [number, number, number][];
 const isPenPoint = (v: unknown) =>
   Array.isArray(v) && v.length === 3 && v.every((n) => typeof n === 'number' && Math.abs(n) < 1e5);

@@ -2,6 +2,7 @@ import type { ErrorCode } from '../core/errors';
 import type { Finding } from '../core/findings/finding';
 import type { FileReceipt } from '../core/formats/receipt';
 import type { Way } from '../core/inspect/inspectPicture';
+import type { RectPx } from '../core/params';
 import type { Recipe } from '../core/recipe/recipe';
 
 /** The body of every answer that is not a success. */
@@ -50,6 +51,37 @@ export interface FoundView {
   readonly markCount: number;
   /** One sentence: what it is, and what is proposed. */
   readonly sentence: string;
+}
+
+/** A PDF file that something is to be taken from; it is kept for a day. */
+export interface PdfView {
+  readonly sha: string;
+  readonly name: string;
+  readonly pages: readonly { readonly widthPt: number; readonly heightPt: number }[];
+  /** More than `pages` where a file has very many. */
+  readonly pageCount: number;
+}
+
+/** What can be picked on a page of a PDF; lengths in points from its upper left corner. */
+export interface PageView {
+  readonly widthPt: number;
+  readonly heightPt: number;
+  readonly objects: readonly PageObject[];
+  /** Objects that stand together, by their numbers. */
+  readonly groups: readonly { readonly objects: readonly number[]; readonly box: RectPx }[];
+  /** Text whose letters are no paths. */
+  readonly texts: readonly RectPx[];
+  readonly pictures: readonly (RectPx & { readonly canTake: boolean })[];
+}
+
+export interface PageObject {
+  /** Path data. */
+  readonly d: string;
+  readonly box: RectPx;
+  readonly rule: 'nonzero' | 'evenodd';
+  /** Of a gradient the colour in its middle. */
+  readonly colour: string;
+  readonly opacity: number;
 }
 
 /** Where a mark came from, who may use it, and until when. */

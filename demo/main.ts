@@ -1,6 +1,7 @@
 // Writes the demo scenario to demo/out for a look: every file as it arrives, and its truth beside it.
 import { mkdirSync, writeFileSync } from 'node:fs';
 import { toPng } from './capture';
+import { drawYearlyReview } from './yearlyReview';
 import { drawGrounds, drawLogos, drawSignatures } from './scenario';
 
 const out = new URL('./out/', import.meta.url).pathname;
@@ -11,3 +12,5 @@ for (const mark of [...(await drawLogos()), ...(await drawSignatures())]) {
   console.log(`${mark.fileName}  ${mark.truth.width} × ${mark.truth.height} px`);
 }
 for (const ground of await drawGrounds()) writeFileSync(`${out}${ground.id}.jpg`, ground.bytes);
+const review = await drawYearlyReview();
+writeFileSync(`${out}${review.fileName}`, review.bytes);

@@ -7,6 +7,8 @@ import { ensureBuild, ensureModules, projectDir, say, startServer } from './lib/
 ensurePackages(['postgresql', 'chromium'], say);
 ensureModules();
 ensureBuild();
+const { tsImport } = await import('tsx/esm/api');
+const { drawYearlyReview } = await tsImport('../demo/yearlyReview.ts', import.meta.url);
 const { launchBrowser } = await import('../tests/support/browser.mjs');
 const database = await startDatabase({ projectDir, name: 'postgres-shots', firstPort: 57480, say });
 const env = {
@@ -148,6 +150,15 @@ try {
       await page.getByRole('textbox', { name: 'Text' }).fill('Odile Farrant\nHarrowmere');
       await page.getByText('a photograph', { exact: true }).click();
     },
+  );
+  const review = await drawYearlyReview();
+  const sent = await fetch(`${url}/api/brands/${brand.id}/pdfs?name=${review.fileName}`, {
+    method: 'POST',
+    body: review.bytes,
+  });
+  const { sha } = await sent.json();
+  await shot(`/pages/${sha}/2?name=${review.fileName}&pages=2`, 'pages', () =>
+    page.getByRole('button', { name: 'Drawn picture 2' }).click(),
   );
   await shot('/deliveries', 'deliveries', () => page.getByRole('table').waitFor());
   await theme('dark');

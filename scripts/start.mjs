@@ -5,7 +5,7 @@ import { ensureBuild, ensureModules, projectDir, say, startServer, warnOfFullDis
 
 const DEFAULT_PORT = 4480;
 try {
-  ensurePackages(['postgresql'], say);
+  ensurePackages(['postgresql', 'poppler-utils'], say);
   ensureModules();
   warnOfFullDisk(projectDir);
   ensureBuild();

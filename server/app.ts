@@ -9,6 +9,7 @@ import { deliveryRoutes } from './routes/deliveries';
 import { healthRoutes } from './routes/health';
 import { historyRoutes } from './routes/history';
 import { markRoutes } from './routes/marks';
+import { pdfRoutes } from './routes/pdfs';
 import { pictureRoutes } from './routes/pictures';
 import { staticRoutes } from './routes/static';
 
@@ -57,6 +58,7 @@ export function createApp(deps: AppDeps): Hono<{ Variables: Named }> {
   });
   app.route('/', brandRoutes(deps));
   app.route('/', markRoutes(deps));
+  app.route('/', pdfRoutes(deps));
   app.route('/', pictureRoutes(deps));
   app.route('/', deliveryRoutes(deps));
   app.route('/', historyRoutes(deps));

@@ -4,8 +4,10 @@ import { Piscina } from 'piscina';
 import sharp from 'sharp';
 import { CoreError, type ErrorCode } from '../core/errors';
 import { TASK_MEMORY_BYTES, checkNeeds, masterNeeds, pageNeeds } from '../core/recipe/needs';
-import type { FileTask, LineTask, MadeFile, MadeTask, NeedsMore, PackTask, PictureTask } from './coreTasks';
+import type { PageView, PdfView } from '../contract/views';
+import type { FileTask, LineTask, MadeFile, MadeTask, NeedsMore, PackTask, PdfTask, PictureTask } from './coreTasks';
 import type { Answer, Envelope } from './coreWorker';
+import type { PdfPageTask, PickTask } from './pdfPages';
 import { MOST_WORKING_PIXELS, type PreparedMark } from './prepareMark';
 import type { MarkPictures } from './store/marks';
 import type { KeptPicture } from './store/pictures';
@@ -21,6 +23,11 @@ export interface CorePool {
   /** Large bytes are handed over: the caller has them no more. */
   prepareFile(task: FileTask, waiter?: Waiter): Promise<PreparedMark>;
   prepareMade(task: MadeTask, waiter?: Waiter): Promise<PreparedMark>;
+  openPdf(task: PdfTask, waiter?: Waiter): Promise<PdfView>;
+  describePage(task: PdfPageTask, waiter?: Waiter): Promise<PageView>;
+  /** @returns a PNG */
+  drawPage(task: PdfPageTask & { longPx: number }, waiter?: Waiter): Promise<Uint8Array<ArrayBuffer>>;
+  preparePicked(task: PickTask, waiter?: Waiter): Promise<PreparedMark>;
   makeFile(task: LineTask, pictures: MarkPictures, waiter?: Waiter): Promise<MadeFile>;
   packFiles(task: PackTask & { bytes: number }, waiter?: Waiter): Promise<string>;
   makePicture(task: PictureTask, pictures: MarkPictures, waiter?: Waiter): Promise<KeptPicture>;
@@ -85,6 +92,13 @@ export function createCorePool({ entry, database, memoryBytes = TASK_MEMORY_BYTE
         needsBytes: MADE_BYTES,
         mostMs: MOST_MS.prepare,
       }),
+    openPdf: (task, waiter = PERSON) =>
+      call('openPdf', task, ofPdf(`Reading ${task.name}`, waiter), movable(task.bytes)),
+    describePage: (task, waiter = PERSON) =>
+      call('describePage', task, ofPdf(`Reading page ${task.page} of ${task.name}`, waiter)),
+    drawPage: (task, waiter = PERSON) =>
+      call('drawPage', task, ofPdf(`Drawing page ${task.page} of ${task.name}`, waiter)),
+    preparePicked: (task, waiter = PERSON) => call('preparePicked', task, ofPdf('Making this mark', waiter)),
     async makeFile(task, pictures, { waiting, signal } = PERSON) {
       const order = { what: task.name, waiting, signal, mostMs: MOST_MS.file };
       let needsBytes = needsOfSource(pictures, 1);
@@ -121,6 +135,16 @@ export function createCorePool({ entry, database, memoryBytes = TASK_MEMORY_BYTE
     close: () => pool.destroy(),
   };
 }
+
+/** Of tasks on a PDF file: the file in text and bytes, what pdf.js makes of it, and a mark cut out of its picture. */
+const PDF_BYTES = 400 * MB;
+const ofPdf = (what: string, { waiting, signal }: Waiter): TaskOrder => ({
+  what,
+  waiting,
+  signal,
+  needsBytes: PDF_BYTES,
+  mostMs: MOST_MS.prepare,
+});
 
 /** Memory that making the master of a source takes at most, bytes. */
 const needsOfSource = ({ width, height }: MarkPictures, reduction: number): number =>

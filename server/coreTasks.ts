@@ -21,6 +21,7 @@ import { drawThumbnail } from './drawThumbnail';
 import { makeArtwork } from './makeArtwork';
 import { type Known, type PreparedMark, prepareMark } from './prepareMark';
 import { parseJson } from './parseJson';
+import * as pdf from './pdfPages';
 import { keepBlob, readBlob } from './store/blobs';
 import type { Db } from './store/db';
 import type { MarkPictures } from './store/marks';
@@ -97,6 +98,17 @@ export async function prepareMade({ db }: TaskHost, { brandId, body }: MadeTask)
   const { bytes, name, known } = await makeArtwork(request);
   return prepareMark(db, brandId, bytes, name, known);
 }
+
+export interface PdfTask {
+  readonly bytes: Uint8Array;
+  readonly name: string;
+}
+
+/** A PDF file that marks are to be taken from, and what is on its pages. */
+export const openPdf = ({ db }: TaskHost, { bytes, name }: PdfTask) => pdf.openPdf(db, bytes, name);
+export const describePage = ({ db }: TaskHost, task: pdf.PdfPageTask) => pdf.describePage(db, task);
+export const drawPage = ({ db }: TaskHost, task: pdf.PdfPageTask & { longPx: number }) => pdf.drawPage(db, task);
+export const preparePicked = ({ db }: TaskHost, task: pdf.PickTask) => pdf.preparePicked(db, task);
 
 export interface LineTask {
   readonly source: TaskSource;

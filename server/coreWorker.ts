@@ -67,6 +67,10 @@ const answering =
 
 export const prepareFile = answering(tasks.prepareFile);
 export const prepareMade = answering(tasks.prepareMade);
+export const openPdf = answering(tasks.openPdf);
+export const describePage = answering(tasks.describePage);
+export const drawPage = answering(tasks.drawPage);
+export const preparePicked = answering(tasks.preparePicked);
 export const makeFile = answering(tasks.makeFile);
 export const packFiles = answering(tasks.packFiles);
 export const makePicture = answering(tasks.makePicture);

@@ -28,6 +28,8 @@ export interface Known {
   readonly kind?: MarkCard['kind'];
   /** In place of the sentence that its pixels would give. */
   readonly sentence?: string;
+  /** Plain words about where it came from and what could not be kept. */
+  readonly notes?: readonly string[];
   /** It takes an original's place, so that one that is there already is no mark of its own. */
   readonly isReplacement?: boolean;
 }
@@ -59,7 +61,7 @@ export async function prepareMark(
     way: source.kind === 'drawing' ? 'vector' : seen.way,
     groundHex: seen.groundHex,
     noise: Math.round(seen.noise * 10) / 10,
-    notes: source.notes,
+    notes: [...(known.notes ?? []), ...source.notes],
     sentence: known.sentence ?? ready.sentence,
     markCount,
   };

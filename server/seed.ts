@@ -1,11 +1,13 @@
 import type { Logger } from 'pino';
+import type { PageObject } from '../contract/views';
 import { isCoreError } from '../core/errors';
 import { palette } from '../demo/palette';
+import { drawYearlyReview } from '../demo/yearlyReview';
 import { drawGrounds, drawLogos, drawSheets, drawSignatures } from '../demo/scenario';
 import { keepBlob } from './store/blobs';
 import { addBrand, addGround, listBrands } from './store/brands';
 import { withTransaction } from './store/db';
-import { type TakeInDeps, takeIn } from './takeIn';
+import { type TakeInDeps, takeIn, takeInPicked } from './takeIn';
 
 export const DEMO_BRAND = 'Harrowmere Lock Keepers’ Trust';
 
@@ -37,7 +39,19 @@ export async function seedDemo(deps: TakeInDeps, log: Logger): Promise<void> {
     throw error;
   });
   if (brandId === null) return;
+  await takeInPartner(deps, brandId);
   for (const mark of [...drawSheets(), ...logos, ...signatures]) {
     await takeIn(deps, brandId, { bytes: mark.bytes, name: mark.fileName, known: { markName: mark.name } });
   }
+}
+
+/** The mooring partner's mark, picked from the page of the yearly review on which it stands. */
+async function takeInPartner(deps: TakeInDeps, brandId: string): Promise<void> {
+  const { bytes, fileName, markName, page, mark } = await drawYearlyReview();
+  const { sha, name } = await deps.core.openPdf({ bytes, name: fileName });
+  const { objects } = await deps.core.describePage({ sha, name, page });
+  const isOnMark = ({ box: b }: PageObject) =>
+    b.x >= mark.x && b.y >= mark.y && b.x + b.width <= mark.x + mark.width && b.y + b.height <= mark.y + mark.height;
+  const picked = objects.flatMap((object, k) => (isOnMark(object) ? [k] : []));
+  await takeInPicked(deps, brandId, { sha, name, page, markName, objects: picked, picture: null });
 }

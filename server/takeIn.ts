@@ -1,5 +1,6 @@
 import type pg from 'pg';
 import { CoreError } from '../core/errors';
+import type { PickRequest } from '../contract/requests';
 import type { MarkView, TakenIn } from '../contract/views';
 import { scaleRecipe } from '../core/recipe/scaleRecipe';
 import type { CorePool, Waiter } from './corePool';
@@ -35,6 +36,16 @@ export async function takeInMade(
   waiter?: Waiter,
 ): Promise<TakenIn> {
   return storePrepared(pool, brandId, await core.prepareMade({ brandId, body }, waiter));
+}
+
+/** The same of what was picked on a page of a PDF file. */
+export async function takeInPicked(
+  { pool, core }: TakeInDeps,
+  brandId: string,
+  picked: PickRequest,
+  waiter?: Waiter,
+): Promise<TakenIn> {
+  return storePrepared(pool, brandId, await core.preparePicked({ brandId, ...picked }, waiter));
 }
 
 /**

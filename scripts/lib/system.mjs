@@ -25,7 +25,7 @@ const needs = {
   chromium: () => findChromium() !== null,
   'libxml2-utils': () => hasProgram('xmllint'),
   qpdf: () => hasProgram('qpdf'),
-  'poppler-utils': () => hasProgram('pdffonts') && hasProgram('pdfimages'),
+  'poppler-utils': () => ['pdftoppm', 'pdffonts', 'pdfimages'].every(hasProgram),
 };
 
 /** What the tests ask beside what the application needs: other people's readers of SVG and PDF. */

@@ -133,7 +133,7 @@ export function markRoutes({ pool, core }: AppDeps) {
 export const personOf = (c: Context) => ({ waiting: 'person' as const, signal: c.req.raw.signal });
 
 /** A file's own name as a client gave it: no folders, no control characters, not too long. */
-function cleanName(given: string | undefined): string {
+export function cleanName(given: string | undefined): string {
   const name = (given ?? '')
     .replace(/^.*[\\/]/, '')
     // eslint-disable-next-line no-control-regex
@@ -144,7 +144,7 @@ function cleanName(given: string | undefined): string {
 
 const MOST_UPLOAD_MB = MOST_BYTES / 1048576;
 
-const limitUpload = limitBody(MOST_UPLOAD_MB, (c) => {
+export const limitUpload = limitBody(MOST_UPLOAD_MB, (c) => {
   const name = cleanName(c.req.query('name'));
   const declared = Math.ceil(Number(c.req.header('content-length') ?? 0) / 1048576);
   const size = declared > MOST_UPLOAD_MB ? `${declared} MB` : `more than ${MOST_UPLOAD_MB} MB`;

@@ -26,6 +26,6 @@ it('two processes that start at once draw the demo scenario once, and a later on
   const brands = await listBrands(db.pool);
   expect(brands.map((b) => b.name)).toEqual([DEMO_BRAND]);
   const marks = await listMarks(db.pool, brands[0].id);
-  expect(marks).toHaveLength(9);
-  expect(new Set(marks.map((m) => m.name)).size).toBe(9);
+  expect(marks).toHaveLength(10);
+  expect(new Set(marks.map((m) => m.name)).size).toBe(10);
 }, 150_000);

@@ -3,9 +3,10 @@ import { createRequire } from 'node:module';
 import type { Page } from 'playwright-core';
 import { afterAll, beforeAll, expect, it } from 'vitest';
 import { paths } from '../../contract/paths';
-import type { DeliveryView, TakenIn } from '../../contract/views';
+import type { DeliveryView, PdfView, TakenIn } from '../../contract/views';
 import { photographSheet } from '../../core/ink/testSheet';
 import { toJpeg } from '../../demo/capture';
+import { drawYearlyReview } from '../../demo/yearlyReview';
 import { trail } from '../support/trailIds';
 import { disc, drawMark, either, onGround, pngOf, ring } from '../support/pictures';
 import { type BrowserRig, startRig } from './rig';
@@ -22,7 +23,10 @@ beforeAll(async () => {
   const logo = await take('logo.png', await pngOf(onGround(drawMark(600, 600, shapes, [31, 90, 69]), [250, 250, 250])));
   const sheet = await take('sheet.jpg', await toJpeg(photographSheet({ noise: 2 }, -4).picture, 88));
   await rig.post<DeliveryView>(paths.markDeliveries(logo.id), { basedOn: logo.revision });
+  const review = await drawYearlyReview();
+  const pdf = await rig.post<PdfView>(`${paths.brandPdfs(rig.brand.id)}?name=${review.fileName}`, review.bytes);
   screens = [
+    `/pages/${pdf.sha}/2?name=${review.fileName}&pages=2`,
     '/marks',
     '/deliveries',
     '/keys',

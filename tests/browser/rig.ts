@@ -1,6 +1,8 @@
+import { readFileSync } from 'node:fs';
+import { unzipSync } from 'fflate';
 import type { Browser, Page } from 'playwright-core';
 import { paths } from '../../contract/paths';
-import type { BrandView } from '../../contract/views';
+import type { BrandView, MarkView } from '../../contract/views';
 import { launchBrowser } from '../support/browser.mjs';
 import { createTestDatabase, startServer, stopServer } from '../support/testServer';
 
@@ -54,6 +56,30 @@ export async function startRig(): Promise<BrowserRig> {
       await db.drop();
     },
   };
+}
+
+/** Gives a mark size lines, makes them on its Files stage and downloads the ZIP. @returns its files but the receipt */
+export async function deliver(
+  rig: BrowserRig,
+  page: Page,
+  { id, revision, recipe }: MarkView,
+  lines: MarkView['recipe']['files']['lines'],
+): Promise<{ name: string; bytes: Uint8Array }[]> {
+  await fetch(rig.url + paths.markRecipe(id), {
+    method: 'PUT',
+    headers: { 'content-type': 'application/json' },
+    body: JSON.stringify({
+      basedOn: revision,
+      why: 'Other lines',
+      recipe: { ...recipe, files: { ...recipe.files, lines } },
+    }),
+  });
+  await page.goto(`${rig.url}/marks/${id}/files`);
+  await page.getByRole('button', { name: /^Make \d+ files?$/ }).click();
+  const download = page.waitForEvent('download', { timeout: 60_000 });
+  await page.getByText(/^Download .*\.zip$/).click({ timeout: 60_000 });
+  const zip = unzipSync(readFileSync(await (await download).path()));
+  return Object.entries(zip).flatMap(([name, bytes]) => (name.startsWith('receipt') ? [] : [{ name, bytes }]));
 }
 
 /** Drops files on the page as a hand would: a drop event with files in it. */

@@ -1,5 +1,3 @@
-import { readFileSync } from 'node:fs';
-import { unzipSync } from 'fflate';
 import type { Page } from 'playwright-core';
 import { afterAll, beforeAll, expect, it } from 'vitest';
 import { renderSvgFile } from '../../codecs/renderSvg';
@@ -9,7 +7,7 @@ import { lockHouseSvg } from '../../demo/marks/lockHouse';
 import { renderSvg } from '../../demo/render';
 import { drawLogos } from '../../demo/scenario';
 import { pixel } from '../support/pictures';
-import { type BrowserRig, startRig } from './rig';
+import { type BrowserRig, deliver, startRig } from './rig';
 
 let rig: BrowserRig;
 let page: Page;
@@ -49,21 +47,10 @@ it('a concept in flat colours is traced, recoloured, and delivered as an SVG of 
   expect(await page.locator('.outline-nodes rect').count()).toBeGreaterThan(20);
   await page.keyboard.press('Escape');
 
-  await page.getByRole('button', { name: /Files/ }).click();
   const mark = await read();
   const line = { ...mark.recipe.files.lines[0], id: 'paths', format: { id: 'svg', params: {} } };
-  const recipe = { ...mark.recipe, files: { ...mark.recipe.files, lines: [line] } };
-  await fetch(rig.url + paths.markRecipe(id), {
-    method: 'PUT',
-    headers: { 'content-type': 'application/json' },
-    body: JSON.stringify({ basedOn: mark.revision, why: 'As SVG', recipe }),
-  });
-  await page.reload();
-  await page.getByRole('button', { name: /^Make 1 file$/ }).click();
-  const download = page.waitForEvent('download', { timeout: 60_000 });
-  await page.getByText(/^Download .*\.zip$/).click({ timeout: 60_000 });
-  const zip = unzipSync(readFileSync(await (await download).path()));
-  const svg = new TextDecoder().decode(zip[Object.keys(zip).find((file) => file.endsWith('.svg')) as string]);
+  const [file] = await deliver(rig, page, mark, [line]);
+  const svg = new TextDecoder().decode(file.bytes);
   expect(svg.match(/<path/g)).toHaveLength(3);
   expect(svg).not.toMatch(/<image/);
 

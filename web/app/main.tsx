@@ -19,6 +19,7 @@ const DeliveriesScreen = lazy(() =>
   import('../screens/deliveries/DeliveriesScreen').then((m) => ({ default: m.DeliveriesScreen })),
 );
 const MakeScreen = lazy(() => import('../screens/make/MakeScreen').then((m) => ({ default: m.MakeScreen })));
+const PagesScreen = lazy(() => import('../screens/pages/PagesScreen').then((m) => ({ default: m.PagesScreen })));
 const queries = new QueryClient({
   defaultOptions: {
     queries: {
@@ -50,6 +51,14 @@ const router = createBrowserRouter([
         element: (
           <Suspense fallback={<Waiting what="the pad" />}>
             <MakeScreen />
+          </Suspense>
+        ),
+      },
+      {
+        path: '/pages/:sha/:page',
+        element: (
+          <Suspense fallback={<Waiting what="the pages" />}>
+            <PagesScreen />
           </Suspense>
         ),
       },

@@ -1,6 +1,14 @@
 import { queryOptions } from '@tanstack/react-query';
 import { paths } from '../../contract/paths';
-import type { BrandView, DeliveryView, GroundView, HistoryEntry, MarkCard, MarkView } from '../../contract/views';
+import type {
+  BrandView,
+  DeliveryView,
+  GroundView,
+  HistoryEntry,
+  MarkCard,
+  MarkView,
+  PageView,
+} from '../../contract/views';
 import { send } from './http';
 
 export const brandsQuery = () =>
@@ -27,6 +35,13 @@ export const groundsQuery = (brandId: string) =>
     queryKey: ['grounds', brandId],
     queryFn: () => send<GroundView[]>('GET', paths.brandGrounds(brandId)),
     staleTime: 600_000,
+  });
+/** What can be picked on a page of a PDF file. */
+export const pageQuery = (sha: string, page: number, name: string) =>
+  queryOptions({
+    queryKey: ['pdf', sha, page],
+    queryFn: () => send<PageView>('GET', `${paths.pdfPage(sha, page)}?name=${encodeURIComponent(name)}`),
+    staleTime: Infinity,
   });
 export const markQuery = (id: string) =>
   queryOptions({ queryKey: ['mark', id], queryFn: () => send<MarkView>('GET', paths.mark(id)) });

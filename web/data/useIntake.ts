@@ -1,7 +1,7 @@
 import { useQueryClient } from '@tanstack/react-query';
 import { useCallback, useRef, useState } from 'react';
 import { paths } from '../../contract/paths';
-import type { TakenIn } from '../../contract/views';
+import type { PdfView, TakenIn } from '../../contract/views';
 import { wordsFor } from '../messages';
 import { upload } from './http';
 
@@ -9,8 +9,10 @@ import { upload } from './http';
 export interface IntakeRow {
   readonly key: number;
   readonly fileName: string;
-  readonly state: 'waiting' | 'reading' | 'done' | 'known' | 'refused' | 'cancelled';
+  readonly state: 'waiting' | 'reading' | 'done' | 'known' | 'pages' | 'refused' | 'cancelled';
   readonly taken: TakenIn | null;
+  /** A PDF file, from whose pages something is still to be picked. */
+  readonly pdf: PdfView | null;
   readonly problem: string | null;
 }
 
@@ -35,7 +37,14 @@ export function useIntake(brandId: string | null, onAllDone: (rows: readonly Int
       const { signal } = stop.current;
       const fresh = files.map((file) => ({
         file,
-        row: { key: ++lastKey, fileName: file.name, state: 'waiting', taken: null, problem: null } as IntakeRow,
+        row: {
+          key: ++lastKey,
+          fileName: file.name,
+          state: 'waiting',
+          taken: null,
+          pdf: null,
+          problem: null,
+        } as IntakeRow,
       }));
       setRows((all) => [
         ...all.filter((r) => r.state === 'waiting' || r.state === 'reading'),
@@ -64,13 +73,29 @@ export function useIntake(brandId: string | null, onAllDone: (rows: readonly Int
   return { rows, add, cancel: () => stop.current.abort(), clear: () => setRows([]) };
 }
 
+const PDF_HEAD = 1024;
+
+/** By its first bytes, whatever its name says. */
+const isPdf = async (file: File): Promise<boolean> =>
+  (
+    await file
+      .slice(0, PDF_HEAD)
+      .text()
+      .catch(() => '')
+  ).includes('%PDF-');
+
+/** Where the pages of a PDF file are picked from. */
+export const pagesPath = ({ sha, name, pages }: PdfView): string =>
+  `/pages/${sha}/1?name=${encodeURIComponent(name)}&pages=${pages.length}`;
+
 async function takeOne(brandId: string, file: File, signal: AbortSignal): Promise<Partial<IntakeRow>> {
+  const query = `?name=${encodeURIComponent(file.name)}`;
   try {
-    const taken = await upload<TakenIn>(
-      `${paths.brandMarks(brandId)}?name=${encodeURIComponent(file.name)}`,
-      file,
-      signal,
-    );
+    if (await isPdf(file)) {
+      const pdf = await upload<PdfView>(`${paths.brandPdfs(brandId)}${query}`, file, signal);
+      return { state: 'pages', pdf };
+    }
+    const taken = await upload<TakenIn>(`${paths.brandMarks(brandId)}${query}`, file, signal);
     return { state: taken.isDuplicate ? 'known' : 'done', taken };
   } catch (error) {
     if (signal.aborted) return { state: 'cancelled' };

@@ -1,11 +1,12 @@
 import { Link } from 'react-router';
-import type { IntakeRow } from '../../data/useIntake';
+import { type IntakeRow, pagesPath } from '../../data/useIntake';
 
 const signs: Record<IntakeRow['state'], string> = {
   waiting: '·',
   reading: '…',
   done: '✓',
   known: '=',
+  pages: '?',
   refused: '✕',
   cancelled: '–',
 };
@@ -47,7 +48,7 @@ export function IntakeList({
 }
 
 function IntakeLine({ row }: { row: IntakeRow }) {
-  const { taken } = row;
+  const { taken, pdf } = row;
   return (
     <li className={`intake-row ${row.state}`}>
       <span className="intake-sign" aria-hidden="true">
@@ -59,6 +60,8 @@ function IntakeLine({ row }: { row: IntakeRow }) {
         {row.state === 'reading' && 'reading and cutting out'}
         {row.state === 'cancelled' && 'cancelled; nothing was kept'}
         {row.state === 'refused' && row.problem}
+        {pdf &&
+          `${pdf.pageCount} ${pdf.pageCount === 1 ? 'page' : 'pages'}: choose what to take from ${pdf.pageCount === 1 ? 'it' : 'them'}.`}
         {taken?.isDuplicate && <>The same file is here already, as {taken.mark.name}. </>}
         {taken && !taken.isDuplicate && (
           <>
@@ -70,6 +73,7 @@ function IntakeLine({ row }: { row: IntakeRow }) {
         )}
       </span>
       {taken && <Link to={`/marks/${taken.mark.id}/cutOut`}>Open</Link>}
+      {pdf && <Link to={pagesPath(pdf)}>Choose</Link>}
     </li>
   );
 }

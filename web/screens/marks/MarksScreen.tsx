@@ -8,7 +8,7 @@ import type { MarkCard as Card } from '../../../contract/views';
 import { Failed, Waiting } from '../../components/Waiting';
 import { marksQuery, removedQuery } from '../../data/queries';
 import { useBrand } from '../../data/useBrand';
-import { type IntakeRow, useIntake } from '../../data/useIntake';
+import { type IntakeRow, pagesPath, useIntake } from '../../data/useIntake';
 import { BulkBar } from './BulkBar';
 import { IntakeList } from './IntakeList';
 import { MarkCard } from './MarkCard';
@@ -54,7 +54,8 @@ export function MarksScreen() {
   // One file alone was meant to be worked on: its bench opens by itself.
   const openSingle = useCallback(
     (rows: readonly IntakeRow[]) => {
-      const taken = rows.length === 1 ? rows[0].taken : null;
+      const { taken = null, pdf = null } = rows.length === 1 ? rows[0] : {};
+      if (pdf) void navigate(pagesPath(pdf));
       if (!taken) return;
       // A sheet of several signatures asks which of them first.
       const stage = taken.mark.found.markCount > 1 && !taken.isDuplicate ? 'crop' : 'cutOut';
@@ -151,7 +152,7 @@ export function MarksScreen() {
         <div className="marks-grid">
           <div className="drop-card">
             <b>Drop files here</b>
-            <span className="soft small">PNG, JPEG, WebP, TIFF, SVG</span>
+            <span className="soft small">PNG, JPEG, WebP, TIFF, SVG, PDF</span>
             <span>
               or{' '}
               <button type="button" className="plain" onClick={drop.open}>

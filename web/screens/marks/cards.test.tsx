@@ -62,6 +62,7 @@ describe('marks of one name', () => {
 
 describe('the list of files that come in', () => {
   const row = (change: Partial<IntakeRow>): IntakeRow => ({
+    pdf: null,
     key: 1,
     fileName: 'a.png',
     state: 'waiting',
