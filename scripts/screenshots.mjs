@@ -93,9 +93,9 @@ try {
   await shot(
     `/marks/${find('Lock-house concept')}/trace`,
     'bench-trace',
-    () => page.getByText('Outlines', { exact: true }).waitFor(),
+    () => page.getByText('All files', { exact: true }).waitFor(),
     async () => {
-      await page.getByText('Outlines', { exact: true }).click();
+      await page.getByText('All files', { exact: true }).click();
       await page.getByRole('button', { name: 'Outlines and nodes' }).click();
       await page.locator('.outline-nodes').waitFor();
     },

@@ -138,9 +138,9 @@ export async function makeFile(host: TaskHost, task: LineTask): Promise<MadeFile
   const variant = recipe.variants.find((v) => v.id === line.variant);
   if (!variant) throw new Error(`No variant ${line.variant}`);
   const artwork = await openSource(host, source);
-  const options = { ...optionsOf(host, source), pictureOnly: true };
-  const drawn = makeVariant(artwork, recipe, variant, options, { palette, density: null });
   const format = formats.get(line.format.id);
+  const options = { ...optionsOf(host, source), pictureOnly: true, asPaths: format.accepts === 'paths' };
+  const drawn = makeVariant(artwork, recipe, variant, options, { palette, density: null });
   const extents = extentsOf(drawn);
   if (extents && format.accepts !== 'paths') {
     const needsBytes = drawn.raster.data.length + pageNeeds(layOutFile(extents, line, drawn.drawing !== null));

@@ -1,5 +1,5 @@
 import { CoreError, type ErrorCode, isCoreError } from '../core/errors';
-import type { Answers, Envelope, Reply, Request } from './protocol';
+import type { Answers, Envelope, Reply, Request, Step } from './protocol';
 
 /** A worker as a function from request to answer. */
 export interface CoreClient {
@@ -22,6 +22,14 @@ export interface LatestOptions {
    * the way.
    */
   readonly stopsEarlier?: boolean;
+  /** Told how far long work is. */
+  readonly onStep?: (step: Step) => void;
+}
+
+interface Call {
+  readonly resolve: (value: never) => void;
+  readonly reject: (error: unknown) => void;
+  readonly onStep?: (step: Step) => void;
 }
 
 export interface WorkerLike {
@@ -33,10 +41,11 @@ export interface WorkerLike {
 
 /** @param worker  a fresh worker running `entry.ts` */
 export function createCoreClient(worker: WorkerLike): CoreClient {
-  const waiting = new Map<number, { resolve: (value: never) => void; reject: (error: unknown) => void }>();
+  const waiting = new Map<number, Call>();
   let lastId = 0;
   worker.onmessage = ({ data: reply }) => {
     const call = waiting.get(reply.id);
+    if ('step' in reply) return call?.onStep?.(reply.step);
     waiting.delete(reply.id);
     if (!call) return;
     if (reply.ok) call.resolve(reply.value as never);
@@ -47,10 +56,10 @@ export function createCoreClient(worker: WorkerLike): CoreClient {
       call.reject(new CoreError('server/internal', `The preview stopped: ${event.message}. Reload the page.`));
     waiting.clear();
   };
-  const post = (request: Request, stop?: SharedArrayBuffer): Promise<never> =>
+  const post = (request: Request, stop?: SharedArrayBuffer, onStep?: Call['onStep']): Promise<never> =>
     new Promise((resolve, reject) => {
       const id = ++lastId;
-      waiting.set(id, { resolve, reject });
+      waiting.set(id, { resolve, reject, onStep });
       worker.postMessage(stop ? { id, request, stop } : { id, request });
     });
   const ask: CoreClient['ask'] = (request) => post(request);
@@ -58,6 +67,7 @@ export function createCoreClient(worker: WorkerLike): CoreClient {
   interface Pending {
     request: Request;
     stopsEarlier: boolean;
+    onStep?: Call['onStep'];
     resolve: (value: null | never) => void;
     reject: (error: unknown) => void;
   }
@@ -73,7 +83,7 @@ export function createCoreClient(worker: WorkerLike): CoreClient {
     }
     lane.isBusy = true;
     lane.stop = pending.stopsEarlier ? stopFlag() : undefined;
-    post(pending.request, lane.stop)
+    post(pending.request, lane.stop, pending.onStep)
       .then(
         (value) => pending.resolve(value as never),
         (error: unknown) => (lane.next || isStopped(error) ? pending.resolve(null) : pending.reject(error)),
@@ -92,6 +102,7 @@ export function createCoreClient(worker: WorkerLike): CoreClient {
         startLane(request.type, {
           request,
           stopsEarlier: options.stopsEarlier ?? false,
+          onStep: options.onStep,
           resolve: resolve as Pending['resolve'],
           reject,
         }),

@@ -94,11 +94,11 @@ function ask<T extends Request['type']>(
 ): Promise<Answers[T]> {
   const id = ++last;
   return new Promise((resolve, reject) => {
-    replies.set(id, (reply) =>
-      reply.ok
-        ? resolve(reply.value as Answers[T])
-        : reject(Object.assign(new Error(reply.error.message), reply.error)),
-    );
+    replies.set(id, (reply) => {
+      if ('step' in reply) return;
+      if (reply.ok) resolve(reply.value as Answers[T]);
+      else reject(Object.assign(new Error(reply.error.message), reply.error));
+    });
     scope.onmessage?.({ data: { id, request: request as Request, stop } });
   });
 }

@@ -1,4 +1,5 @@
-import { type Artwork, artworkOfDrawing, artworkOfRaster } from '../core/artwork/artwork';
+import { type Artwork, artworkOfDrawing, artworkOfRaster, withDrawing } from '../core/artwork/artwork';
+import { boundsOfDrawing } from '../core/artwork/drawing';
 import { readDrawing } from '../core/artwork/readDrawing';
 import { hexFromRgb } from '../core/colour/hex';
 import { CoreError, isCoreError } from '../core/errors';
@@ -41,7 +42,7 @@ const beadOf = new Map<StageId, Artwork>();
 let opened: { artwork: Artwork; source: WorkSource } | null = null;
 
 scope.onmessage = ({ data: { id, request, stop } }) => {
-  void answer(request, stop).then(
+  void answer(request, stop, stepsOf(id)).then(
     ({ value, transfer }) => scope.postMessage({ id, ok: true, value }, transfer),
     (error: unknown) => {
       const known = isCoreError(error)
@@ -55,12 +56,30 @@ scope.onmessage = ({ data: { id, request, stop } }) => {
   );
 };
 
+/** Steps are told so often at most. */
+const STEP_MS = 150;
+
+/** Tells how far long work is. */
+function stepsOf(id: number): NonNullable<RunOptions['onStep']> {
+  let last = performance.now();
+  return (name, share) => {
+    const now = performance.now();
+    if (share === undefined || now - last < STEP_MS) return;
+    last = now;
+    scope.postMessage({ id, step: { name, share } }, []);
+  };
+}
+
 interface Answer {
   readonly value: Answers[keyof Answers];
   readonly transfer: Transferable[];
 }
 
-async function answer(request: Request, stop?: SharedArrayBuffer): Promise<Answer> {
+async function answer(
+  request: Request,
+  stop: SharedArrayBuffer | undefined,
+  onStep: RunOptions['onStep'],
+): Promise<Answer> {
   if (request.type === 'open') {
     const value = await open(request.source);
     return { value, transfer: [value.original] };
@@ -68,7 +87,7 @@ async function answer(request: Request, stop?: SharedArrayBuffer): Promise<Answe
   if (!opened) throw new Error('No picture is open');
   const { artwork, source } = opened;
   const shouldStop = () => stop !== undefined && Atomics.load(new Int32Array(stop), 0) !== 0;
-  const run: RunOptions = { pictureKey: source.key, cache, shouldStop };
+  const run: RunOptions = { pictureKey: source.key, cache, shouldStop, onStep };
   switch (request.type) {
     case 'stages': {
       const value = await runAll(artwork, request, run);
@@ -124,6 +143,12 @@ async function open(source: WorkSource): Promise<Opened> {
 const artworkAfter = (result: MasterResult, stage: StageId | null): Artwork =>
   stage === null ? result.master : result.perStage[stage].artwork;
 
+/** Where the trace is open its outlines are shown, also where they are for vector files alone. */
+function lookedAt(result: MasterResult, stage: StageId | null): Artwork {
+  const artwork = artworkAfter(result, stage);
+  return stage === 'trace' && artwork.outlines ? withDrawing(artwork, artwork.outlines) : artwork;
+}
+
 async function runAll(
   source: Artwork,
   { values, grounds, open: stage, hasBeads }: Extract<Request, { type: 'stages' }>,
@@ -133,8 +158,10 @@ async function runAll(
   const result = runStages(source, values, run);
   const ms = performance.now() - began;
   const { master, perStage } = result;
-  const shown = artworkAfter(result, stage);
-  const cropped = perStage.crop.artwork.raster;
+  const shown = lookedAt(result, stage);
+  // Outlines are held against the pixels they were drawn from.
+  const before = stage === 'trace' && perStage.trace.artwork !== perStage.tidy.artwork ? 'tidy' : 'crop';
+  const cropped = perStage[before].artwork.raster;
   const shownMaster = await show(master);
   return {
     shown: shown === master ? shownMaster : await show(shown),
@@ -167,6 +194,7 @@ async function show(artwork: Artwork): Promise<ArtworkShown> {
     extents: visible && scaleRect(visible, reduction),
     exactExtents: extentsOf(artwork),
     hasPaths: artwork.drawing !== null,
+    outlineExtents: artwork.outlines ? boundsOfDrawing(artwork.outlines) : null,
   };
 }
 

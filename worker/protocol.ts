@@ -68,6 +68,8 @@ export interface ArtworkShown {
   /** The same as files are laid out by it: of paths to the last fraction. */
   readonly exactExtents: RectPx | null;
   readonly hasPaths: boolean;
+  /** Of outlines that are kept for vector files alone; null without any. */
+  readonly outlineExtents: RectPx | null;
 }
 
 /** One stage's own output: its bead, what it measured, what it found. */
@@ -146,7 +148,14 @@ export interface Envelope {
   readonly stop?: SharedArrayBuffer;
 }
 
+/** A step of long work that was begun, and how much of it is done, 0..1. */
+export interface Step {
+  readonly name: string;
+  readonly share: number;
+}
+
 export type Reply =
+  | { readonly id: number; readonly step: Step }
   | { readonly id: number; readonly ok: true; readonly value: Answers[keyof Answers] }
   | {
       readonly id: number;

@@ -11,6 +11,8 @@ export interface Artwork {
   readonly raster: Raster;
   /** In full-size pixels of this artwork: `raster` shows it smaller by `reduction`. */
   readonly drawing: Drawing | null;
+  /** Outlines of artwork of pixels, for vector files alone; same size and pixels as a drawing's. */
+  readonly outlines?: Drawing;
   /** From pixels of `raster` to working-picture pixels. */
   readonly toWorking: Projective;
   /** Pixels of this artwork at full size per pixel of `raster`: 1, or more for a reduced one. */

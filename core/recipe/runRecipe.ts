@@ -1,4 +1,4 @@
-import { type Artwork, artworkOfRaster } from '../artwork/artwork';
+import { type Artwork, artworkOfRaster, withDrawing } from '../artwork/artwork';
 import { CoreError } from '../errors';
 import type { Finding } from '../findings/finding';
 import { fills } from '../fills';
@@ -33,6 +33,8 @@ export interface RunOptions {
    */
   readonly consumes?: boolean;
   readonly shouldStop?: StageContext['shouldStop'];
+  /** For a vector file: outlines that are kept for such alone take the place of pixels. */
+  readonly asPaths?: boolean;
 }
 
 /** What stages start from: a drawing or a picture as artwork, or simply a picture. */
@@ -90,9 +92,9 @@ function contextOf(options: RunOptions): Omit<StageContext, 'cut'> {
   const onStep = options.onStep ?? (() => {});
   return {
     shouldStop,
-    onStep: (name) => {
+    onStep: (name, share) => {
       if (shouldStop()) throw new CoreError('work/stopped', 'Stopped: nobody waits for it any more.');
-      onStep(name);
+      onStep(name, share);
     },
     pictureOnly: options.pictureOnly ?? false,
     consumes: options.consumes ?? false,
@@ -144,7 +146,8 @@ export function makeVariant(
 ): Artwork {
   const fill = fills.get(variant.fill.id);
   const needsOpen = fill.needsOpenMaster?.(variant.fill.params as never) ?? false;
-  const { master } = runStages(source, needsOpen ? withAllOpen(recipe.stages) : recipe.stages, options);
+  const { master: made } = runStages(source, needsOpen ? withAllOpen(recipe.stages) : recipe.stages, options);
+  const master = options.asPaths && made.outlines ? withDrawing(made, made.outlines) : made;
   const apply = (artwork: Artwork, definition: Decoration, part: Part) =>
     definition.apply(artwork, part.params as never, { ...context, reduction: artwork.reduction });
   let artwork = apply(master, fill, variant.fill);

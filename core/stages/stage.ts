@@ -4,7 +4,8 @@ import type { Fields, Values } from '../params';
 
 export interface StageContext {
   /** Told the name of each step as it begins, for timing and progress. */
-  readonly onStep: (name: string) => void;
+  /** @param share  how much of a long step is done, 0..1 */
+  readonly onStep: (name: string, share?: number) => void;
   /** Nobody will look at the findings, so they need not be sought. */
   readonly pictureOnly: boolean;
   /** The input is not needed any more, so its memory may take the result. */

@@ -1,18 +1,20 @@
 import { type Artwork, withDrawing } from '../artwork/artwork';
-import { type Drawing, placeDrawing } from '../artwork/drawing';
+import { type Drawing, type Shape, placeDrawing } from '../artwork/drawing';
 import { rgbFromHex } from '../colour/hex';
 import { deltaE, oklabFromSrgb } from '../colour/oklab';
 import { type Finding, count } from '../findings/finding';
 import { scaling } from '../geometry/matrix';
-import { project } from '../geometry/projective';
+import { invertProjective, project } from '../geometry/projective';
 import { type Values, choiceField, listField, numberField, optionalNumberField } from '../params';
 import { MOST_COLOURS } from '../trace/findPalette';
+import { toleranceCurve } from '../trace/toleranceCurve';
 import { plainTrace } from '../trace/traceCoverage';
+import { type TracedPiece, colourRound, pieceAt, tracedPieces } from '../trace/tracedPieces';
 import { type TraceNumbers, traceNumbers } from '../trace/traceFacts';
 import { type TracedMaster, traceMaster } from '../trace/traceMaster';
-import { printPath } from '../vector/path';
+import { joinPaths, printPath, transformPath } from '../vector/path';
 import { type StageContext, defineStage } from './stage';
-import { type TraceFacts, type TracedColour, noTrace } from './traceFacts';
+import { type PieceOfTrace, type TraceFacts, type TracedColour, noTrace } from './traceFacts';
 
 /** A found colour is drawn in another, or left out. */
 export interface ColourChange {
@@ -29,13 +31,31 @@ const isChange = (v: unknown): v is ColourChange => {
   return isHex(from) && (to === null || isHex(to)) && Object.keys(rest).length === 0;
 };
 
+/** One piece is drawn in another colour, or left out; known again by its colour and a place inside it. */
+export interface PieceChange {
+  /** Working-picture pixels. */
+  readonly x: number;
+  readonly y: number;
+  readonly from: string;
+  readonly to: string | null;
+}
+
+const isPieceChange = (v: unknown): v is PieceChange => {
+  if (typeof v !== 'object' || v === null) return false;
+  const { x, y, ...rest } = v as Record<string, unknown>;
+  return Number.isFinite(x) && Number.isFinite(y) && isChange(rest);
+};
+
+const MOST_PIECES_CHANGED = 2000;
+
 const params = {
   use: choiceField({
     label: 'The master as',
-    hint: 'Traced, every file is made of outlines, sharp at any size.',
+    hint: 'Outlines are sharp at any size; for vector files alone, files of pixels stay as they are.',
     initial: 'off',
     choices: [
       { value: 'off', label: 'Pixels' },
+      { value: 'vector', label: 'Outlines for vector files' },
       { value: 'all', label: 'Outlines' },
     ],
   }),
@@ -80,6 +100,13 @@ const params = {
     isOne: isChange,
     what: '{ from, to } with colours such as #1a2b3c, to null for none',
   }),
+  pieces: listField<PieceChange>({
+    label: 'Changed pieces',
+    hint: 'Single pieces that are drawn in another colour, or left out.',
+    most: MOST_PIECES_CHANGED,
+    isOne: isPieceChange,
+    what: '{ x, y, from, to }: a place in the piece, its colour, and another or null for none',
+  }),
 };
 export type TraceValues = Values<typeof params>;
 
@@ -108,36 +135,87 @@ function traced(input: Artwork, p: TraceValues, ctx: StageContext) {
       smallestPx: p.smallest / (reduction * reduction),
       colours: p.colours === null ? null : Math.round(p.colours),
     },
-    () => ctx.onStep('trace: outlines'),
+    (share) => ctx.onStep('trace: outlines', share),
   );
   const colours = colourFacts(result, p, reduction);
-  const grown = placeDrawing(result.drawing, scaling(reduction), raster.width * reduction, raster.height * reduction);
-  const drawing: Drawing = {
-    ...grown,
-    shapes: grown.shapes.flatMap((shape, k) =>
-      colours[k].isDropped
-        ? []
-        : [colours[k].hex === colours[k].found ? shape : { ...shape, paint: paintOf(colours[k].hex) }],
-    ),
-  };
-  const artwork = withDrawing(input, drawing);
+  const pieces = tracedPieces(result.layers);
+  const changes = changesOf(pieces, result, p, input);
+  const drawn = drawPieces(result, colours, pieces, changes);
+  const drawing = placeDrawing(drawn, scaling(reduction), raster.width * reduction, raster.height * reduction);
+  // For vector files alone the outlines go along, and everything else stays pixels.
+  const artwork = p.use === 'vector' ? { ...input, outlines: drawing } : withDrawing(input, drawing);
   if (ctx.pictureOnly) return { artwork, findings: [], facts: noTrace('traced') };
   ctx.onStep('trace: numbers');
   const numbers = traceNumbers(raster, result);
-  const facts = factsOf(input, result, { colours, numbers, drawing });
+  ctx.onStep('trace: tolerances');
+  const byTolerance = toleranceCurve(result.layers, p.corner, reduction);
+  const facts = factsOf(input, result, { colours, numbers, pieces, changes, byTolerance });
   return { artwork, findings: findingsOf(input, numbers), facts };
 }
 
+type Changes = ReadonlyMap<TracedPiece, PieceChange>;
+
+/** Which pieces were meant by what was changed: of the colour, at the place. */
+function changesOf(
+  pieces: readonly TracedPiece[],
+  { layers }: TracedMaster,
+  { pieces: wanted }: TraceValues,
+  { toWorking }: Artwork,
+): Changes {
+  const found = new Map<TracedPiece, PieceChange>();
+  if (wanted.length === 0) return found;
+  const back = invertProjective(toWorking);
+  for (const change of wanted) {
+    const from = labOf(change.from);
+    const alike = pieces.filter(({ layer }) => deltaE(labOf(layers[layer].hex), from) < SAME);
+    const piece = pieceAt(alike, project(back, change.x, change.y));
+    if (piece) found.set(piece, change);
+  }
+  return found;
+}
+
+/** One shape a colour, and above it the pieces of it that are drawn in others. */
+function drawPieces(
+  { drawing, layers }: TracedMaster,
+  colours: readonly TracedColour[],
+  pieces: readonly TracedPiece[],
+  changes: Changes,
+): Drawing {
+  const shapes = drawing.shapes.flatMap((shape, k): Shape[] => {
+    const { hex, found, isDropped } = colours[k];
+    const paint = hex === found ? layers[k].paint : paintOf(hex);
+    const own = pieces.filter((piece) => piece.layer === k);
+    const changed = own.filter((piece) => changes.has(piece));
+    if (changed.length === 0) return isDropped ? [] : [{ ...shape, paint }];
+    const rest = isDropped ? [] : own.filter((piece) => !changes.has(piece));
+    const byHex = new Map<string, TracedPiece[]>();
+    for (const piece of changed) {
+      const to = changes.get(piece)?.to ?? null;
+      if (to !== null) byHex.set(to, [...(byHex.get(to) ?? []), piece]);
+    }
+    return [
+      ...(rest.length > 0 ? [{ ...shape, path: joinPaths(rest.map((piece) => piece.path)), paint }] : []),
+      ...[...byHex].map(([to, some], n) => ({
+        ...shape,
+        id: `${shape.id}-${n + 1}`,
+        path: joinPaths(some.map((piece) => piece.path)),
+        paint: paintOf(to),
+      })),
+    ];
+  });
+  return { ...drawing, shapes };
+}
+
+const labOf = (hex: string) => oklabFromSrgb(...rgbFromHex(hex));
 const paintOf = (hex: string) => ({ kind: 'colour' as const, hex });
 
 /** Nearer than this a change still means the colour found, OKLab × 100: it may shift a little with other settings. */
 const SAME = 4;
 
 function colourFacts({ layers }: TracedMaster, { changes }: TraceValues, reduction: number): TracedColour[] {
-  const lab = (hex: string) => oklabFromSrgb(...rgbFromHex(hex));
   return layers.map(({ hex, areaPx, traced: { nodes } }) => {
     const own = changes
-      .map((change) => ({ change, off: deltaE(lab(change.from), lab(hex)) }))
+      .map((change) => ({ change, off: deltaE(labOf(change.from), labOf(hex)) }))
       .filter(({ off }) => off < SAME)
       .sort((a, b) => a.off - b.off)[0]?.change;
     return {
@@ -153,18 +231,45 @@ function colourFacts({ layers }: TracedMaster, { changes }: TraceValues, reducti
 interface Outcome {
   readonly colours: readonly TracedColour[];
   readonly numbers: TraceNumbers;
-  readonly drawing: Drawing;
+  readonly pieces: readonly TracedPiece[];
+  readonly changes: Changes;
+  readonly byTolerance: TraceFacts['byTolerance'];
 }
 
-function factsOf(input: Artwork, result: TracedMaster, { colours, numbers, drawing }: Outcome): TraceFacts {
-  const { reduction: r, toWorking } = input;
+/** Of very many pieces only so many are told of one by one. */
+const MOST_TOLD = 3000;
+/** What lies round a piece is looked up for pieces smaller than this share of the picture. */
+const BESIDE_SHARE = 0.02;
+
+function factsOf(input: Artwork, result: TracedMaster, outcome: Outcome): TraceFacts {
+  const { colours, numbers, pieces, changes, byTolerance } = outcome;
+  const { reduction: r, toWorking, raster } = input;
   const at = (place: { x: number; y: number } | null | undefined) =>
     place ? project(toWorking, place.x, place.y) : null;
+  const most = raster.width * raster.height * BESIDE_SHARE;
+  const told = pieces.slice(0, MOST_TOLD).map((piece): PieceOfTrace => {
+    const change = changes.get(piece);
+    const colour = colours[piece.layer];
+    const to = change ? change.to : colour.isDropped ? null : colour.hex;
+    const { x, y, width, height } = piece.box;
+    return {
+      found: colour.found,
+      hex: to ?? colour.hex,
+      isDropped: to === null,
+      isChanged: change !== undefined,
+      areaPx: piece.areaPx * r * r,
+      ...project(toWorking, piece.at.x, piece.at.y),
+      box: { x: x * r, y: y * r, width: width * r, height: height * r },
+      beside: piece.areaPx < most ? colourRound(raster, result.layers, piece) : null,
+      d: printPath(transformPath(piece.path, scaling(r)), 2),
+    };
+  });
   return {
     state: 'traced',
     colours,
     nodes: numbers.nodes,
-    pieces: numbers.pieces,
+    pieces: told,
+    pieceCount: pieces.length,
     meanDeviationPx: numbers.meanDeviationPx * r,
     largestDeviationPx: numbers.largestDeviationPx * r,
     largestAt: at(numbers.deviation.place),
@@ -173,7 +278,7 @@ function factsOf(input: Artwork, result: TracedMaster, { colours, numbers, drawi
     thinnestAt: at(numbers.strokes?.place),
     counts: result.palette.counts,
     steady: result.palette.steady,
-    outlines: drawing.shapes.map((shape) => printPath(shape.path, 2)).join(''),
+    byTolerance,
   };
 }
 

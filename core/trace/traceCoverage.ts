@@ -25,6 +25,8 @@ export interface Traced {
   readonly path: Path;
   /** Where the border was measured to run, ring by ring, in the order of the path's rings. */
   readonly rings: readonly EdgeRing[];
+  /** How much more closely than the tolerance each ring is followed, 0..1. */
+  readonly fineness: readonly number[];
   readonly nodes: number;
 }
 
@@ -38,20 +40,34 @@ export function traceCoverage(plane: Plane, options: TraceOptions): Traced {
   const at = (x: number, y: number) => (x < 0 || y < 0 || x >= width || y >= height ? 0 : data[y * width + x]);
   // Four pixels round a grid corner, two of them inside by the corner only: one piece where they are half covered.
   const joins = (x: number, y: number) => at(x - 1, y - 1) + at(x, y - 1) + at(x - 1, y) + at(x, y) >= 510;
-  const builder = new PathBuilder();
   const rings: EdgeRing[] = [];
-  let nodes = 0;
+  const fineness: number[] = [];
   for (const crack of followRings(insideMask(plane, options.faint), width, height, joins)) {
     if (Math.abs(crack.area2) / 2 < options.smallestPx) continue;
     const ring = edgePoints(plane, crack);
     if (ring.xs.length < 3) continue;
-    const sections = sectionsOf(ring, (options.cornerDeg * Math.PI) / 180);
-    const tolerance = options.tolerancePx * finenessOf(crack);
-    const fitted = sections.map((section) => fitSection(section, tolerance));
-    nodes += addRing(builder, fitted);
     rings.push(ring);
+    fineness.push(finenessOf(crack));
   }
-  return { path: builder.done(), rings, nodes };
+  return fitRings(rings, fineness, options);
+}
+
+/** Measured borders as lines and curves within a tolerance. */
+export function fitRings(
+  rings: readonly EdgeRing[],
+  fineness: readonly number[],
+  { tolerancePx, cornerDeg }: Pick<TraceOptions, 'tolerancePx' | 'cornerDeg'>,
+): Traced {
+  const builder = new PathBuilder();
+  let nodes = 0;
+  rings.forEach((ring, k) => {
+    const sections = sectionsOf(ring, (cornerDeg * Math.PI) / 180);
+    nodes += addRing(
+      builder,
+      sections.map((section) => fitSection(section, tolerancePx * fineness[k])),
+    );
+  });
+  return { path: builder.done(), rings, fineness, nodes };
 }
 
 /** A ring of strokes thinner than this, px, is followed more closely: what it is off counts for more. */

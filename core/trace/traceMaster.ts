@@ -40,6 +40,9 @@ const MOST_MISSING = 4;
 const SLIVER_PX = 8;
 const SLIVER_BY_NOISE_PX = 2;
 
+/** How the time of a trace is shared out between its parts. */
+const SHARES = { palette: 0.1, gradients: 0.25, unmixed: 0.5, whole: 0.55 };
+
 /**
  * A master as few flat colours, each drawn as one path. The largest lies lowest; each goes a pixel beneath those above
  * it, so that no seam shows, and never beyond the mark's own outline.
@@ -51,8 +54,10 @@ export function traceMaster(
   onStep: (share: number) => void = () => {},
 ): TracedMaster {
   let palette = findPalette(raster, options.colours);
+  onStep(SHARES.palette);
   const { width, height } = raster;
   const gradients = options.colours === null ? gradientsIn(raster, palette) : [];
+  onStep(SHARES.gradients);
   const isNew = (c: FlatColour) => !palette.colours.includes(c);
   const bands = [...new Set(gradients.flatMap((g) => g.members))].filter(isNew);
   const steady = palette.colours;
@@ -64,6 +69,7 @@ export function traceMaster(
     const at = steady.length + k;
     palette = { ...palette, colours: [...palette.colours.slice(0, at), unmixed.missing, ...palette.colours.slice(at)] };
     unmixed = colourCoverage(raster, palette);
+    onStep(SHARES.unmixed);
   }
   const { colours } = palette;
   const steadyCount = colours.length - bands.length;
@@ -115,7 +121,7 @@ export function traceMaster(
       box.x,
       box.y,
     );
-    onStep(1 - k / order.length);
+    onStep(SHARES.whole + (1 - SHARES.whole) * (1 - k / order.length));
     if (traced.path.verbs === '') continue;
     layers.unshift({ hex: hexOf(paint), paint, traced, areaPx });
   }
@@ -224,10 +230,10 @@ function cropped({ width, data }: Plane, box: RectPx): Plane {
   return { width: box.width, height: box.height, data: out };
 }
 
-const moved = ({ path, rings, nodes }: Traced, dx: number, dy: number): Traced => ({
+const moved = ({ path, rings, ...rest }: Traced, dx: number, dy: number): Traced => ({
+  ...rest,
   path: transformPath(path, [1, 0, 0, 1, dx, dy]),
   rings: rings.map((r) => ({ ...r, xs: r.xs.map((x) => x + dx), ys: r.ys.map((y) => y + dy) })),
-  nodes,
 });
 
 /** Grows a colour's coverage by a pixel, in place, but only into what colours above it cover. */

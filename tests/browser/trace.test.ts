@@ -1,11 +1,15 @@
+import { execFileSync } from 'node:child_process';
 import type { Page } from 'playwright-core';
 import { afterAll, beforeAll, expect, it } from 'vitest';
+import { decodePicture } from '../../codecs/decodePicture';
 import { renderSvgFile } from '../../codecs/renderSvg';
 import { paths } from '../../contract/paths';
+import type { Raster } from '../../core/raster/raster';
 import type { MarkView, TakenIn } from '../../contract/views';
 import { lockHouseSvg } from '../../demo/marks/lockHouse';
 import { renderSvg } from '../../demo/render';
-import { drawLogos } from '../../demo/scenario';
+import { findExtents } from '../../core/raster/extents';
+import { drawLogos, drawSheets, drawSignatures } from '../../demo/scenario';
 import { pixel } from '../support/pictures';
 import { type BrowserRig, deliver, startRig } from './rig';
 
@@ -20,32 +24,37 @@ beforeAll(async () => {
     house?.bytes as Uint8Array,
   );
   id = mark.id;
-  // Its garbled lettering is dropped: see tidy.test.ts for how by hand.
-  const { stages } = mark.recipe;
-  const outside = [[60, 60, 1000, 60, 1000, 775, 60, 775]];
-  await fetch(rig.url + paths.markRecipe(id), {
-    method: 'PUT',
-    headers: { 'content-type': 'application/json' },
-    body: JSON.stringify({
-      basedOn: mark.revision,
-      why: 'Lettering gone',
-      recipe: { ...mark.recipe, stages: { ...stages, tidy: { ...stages.tidy, outside } } },
-    }),
-  });
   page = await rig.open(`/marks/${id}/trace`);
 }, 120_000);
 afterAll(() => rig?.stop());
 
+const viewOf = (svg: string) => /viewBox="0 0 ([\d.]+) ([\d.]+)"/.exec(svg) as RegExpExecArray;
+const widthOf = (svg: string) => Number(viewOf(svg)[1]);
+const heightOf = (svg: string) => Number(viewOf(svg)[2]);
+
 const read = async () => (await rig.get(paths.mark(id))) as MarkView;
 
-it('a concept in flat colours is traced, recoloured, and delivered as an SVG of three paths', async () => {
-  await page.getByText('Outlines', { exact: true }).click();
+it('a concept in flat colours is traced, its lettering picked and left out, and delivered as an SVG', async () => {
+  await page.getByText('All files', { exact: true }).click();
   await page.getByText(/^\d+ nodes$/).first().waitFor({ timeout: 30_000 }); // prettier-ignore
   await expect.poll(async () => (await read()).recipe.stages.trace.use).toBe('all');
   expect(await page.getByRole('button', { name: /^Colour #/ }).count()).toBe(3);
   await page.getByRole('button', { name: 'Outlines and nodes' }).click();
   expect(await page.locator('.outline-nodes rect').count()).toBeGreaterThan(20);
   await page.keyboard.press('Escape');
+
+  await page.getByRole('button', { name: 'Pick on the picture' }).click();
+  const box = (await page.locator('.picture').boundingBox()) as { x: number; y: number; width: number; height: number };
+  const moveTo = (x: number, y: number) => page.mouse.move(box.x + box.width * x, box.y + box.height * y);
+  const round = [[0.3, 0.75], [0.5, 0.74], [0.7, 0.75], [0.75, 0.85], [0.7, 0.94], [0.5, 0.95], [0.3, 0.94], [0.27, 0.85]]; // prettier-ignore
+  await moveTo(round[0][0], round[0][1]);
+  await page.mouse.down();
+  for (const [x, y] of round) await moveTo(x, y);
+  await page.mouse.up();
+  await page.getByText(/^\d+ of \d+ picked$/).waitFor();
+  const pieces = page.getByRole('region', { name: 'Pieces of the outlines' });
+  await pieces.getByRole('button', { name: 'Leave out' }).click();
+  await expect.poll(async () => (await read()).recipe.stages.trace.pieces.length).toBeGreaterThan(8);
 
   const mark = await read();
   const line = { ...mark.recipe.files.lines[0], id: 'paths', format: { id: 'svg', params: {} } };
@@ -55,7 +64,7 @@ it('a concept in flat colours is traced, recoloured, and delivered as an SVG of 
   expect(svg).not.toMatch(/<image/);
 
   // Drawn by another program it is the house with no lettering below it, but for the door, which the ground runs into.
-  const [, w, h] = (/viewBox="0 0 ([\d.]+) ([\d.]+)"/.exec(svg) as RegExpExecArray).map(Number);
+  const [w, h] = [widthOf(svg), heightOf(svg)];
   const truth = renderSvg(lockHouseSvg(1024), 1024, 1024);
   const isMeant = (x: number, y: number) => y < 775 && pixel(truth, x, y)[3] > 127;
   const all = [...Array(1024).keys()];
@@ -72,5 +81,59 @@ it('a concept in flat colours is traced, recoloured, and delivered as an SVG of 
   }
   // At half coverage a pixel at the edge may fall either way.
   expect(wrong / (drawn.width * drawn.height)).toBeLessThan(0.005);
+  expect(rig.problems).toEqual([]);
+}, 120_000);
+
+it('of five tries one is taken, traced for vector files alone, and delivered as one blue path', async () => {
+  const tries = (await drawSignatures()).find((m) => m.id === 'five-tries');
+  const path = `${paths.brandMarks(rig.brand.id)}?name=tries.jpg`;
+  const { mark: taken } = await rig.post<TakenIn>(path, tries?.bytes as Uint8Array);
+  const sheet = await rig.open(`/marks/${taken.id}/crop`);
+  await sheet.getByRole('button', { name: 'Take signature 3' }).click({ timeout: 60_000 });
+  await sheet.getByRole('button', { name: /^Trace/ }).click();
+  await sheet.getByText('SVG and PDF', { exact: true }).click();
+  await sheet.getByText(/^\d+ nodes$/).first().waitFor({ timeout: 60_000 }); // prettier-ignore
+  await sheet.getByRole('button', { name: /^Colour #/ }).first().click(); // prettier-ignore
+  await sheet.locator('.ant-color-picker-hex-input input').fill('1f3fbf');
+  await sheet.keyboard.press('Enter');
+  await sheet.keyboard.press('Escape');
+  const own = async () => (await rig.get(paths.mark(taken.id))) as MarkView;
+  await expect.poll(async () => (await own()).recipe.stages.trace.changes[0]?.to).toBe('#1f3fbf');
+  const mark = await own();
+  const line = { ...mark.recipe.files.lines[0], variant: mark.recipe.variants[0].id };
+  const size = { id: 'width', params: { widthPx: 800 } };
+  const files = await deliver(rig, sheet, mark, [
+    { ...line, id: 'a', size, format: { id: 'svg', params: {} } },
+    { ...line, id: 'b', size, format: { id: 'png', params: {} } },
+  ]);
+  const svg = new TextDecoder().decode(files.find((f) => f.name.endsWith('.svg'))?.bytes);
+  expect(execFileSync('xmllint', ['--noout', '-'], { input: svg }).length).toBe(0);
+  expect([...svg.matchAll(/<path[^>]*fill="(#[0-9a-f]+)"/g)].map((m) => m[1])).toEqual(['#1f3fbf']);
+  // The PNG stays pixels, soft at its edges, in the pen's own colour, and holds as much ink.
+  const png = (await decodePicture(files.find((f) => f.name.endsWith('.png'))?.bytes as Uint8Array, 'b.png')).raster;
+  expect(png.width).toBe(800);
+  const inkOf = ({ data }: Raster) => data.reduce((sum, v, k) => (k % 4 === 3 ? sum + v / 255 : sum), 0);
+  const drawn = renderSvgFile(svg, 800, Math.round((800 * heightOf(svg)) / widthOf(svg)));
+  expect(Math.abs(inkOf(drawn) / inkOf(png) - 1)).toBeLessThan(0.06);
+  const shades = new Set(png.data.filter((v, k) => k % 4 === 3 && v > 0));
+  expect(shades.size).toBeGreaterThan(100);
+}, 180_000);
+
+it('one sign of a sheet of twelve is delivered in a box of 500 by 500', async () => {
+  const [signs] = drawSheets();
+  const path = `${paths.brandMarks(rig.brand.id)}?name=signs.svg`;
+  const { mark: taken } = await rig.post<TakenIn>(path, signs.bytes);
+  const sheet = await rig.open(`/marks/${taken.id}/crop`);
+  await sheet.getByRole('button', { name: 'Take mark 7' }).click({ timeout: 60_000 });
+  const own = async () => (await rig.get(paths.mark(taken.id))) as MarkView;
+  await expect.poll(async () => (await own()).revision).toBeGreaterThan(taken.revision);
+  const mark = await own();
+  const line = { ...mark.recipe.files.lines[0], variant: mark.recipe.variants[0].id };
+  const size = { id: 'box', params: { widthPx: 500, heightPx: 500, paddingPct: 0 } };
+  const [file] = await deliver(rig, sheet, mark, [{ ...line, id: 'a', size, format: { id: 'png', params: {} } }]);
+  const { raster } = await decodePicture(file.bytes, 'sign.png');
+  expect([raster.width, raster.height]).toEqual([500, 500]);
+  const extents = findExtents(raster);
+  expect(Math.max(extents?.width ?? 0, extents?.height ?? 0)).toBe(500);
   expect(rig.problems).toEqual([]);
 }, 120_000);

@@ -40,6 +40,7 @@ const shown = (width: number) => ({
   extents: null,
   exactExtents: null,
   hasPaths: false,
+  outlineExtents: null,
 });
 const done = (change: Partial<StagesDone> = {}): StagesDone =>
   ({

@@ -3,7 +3,7 @@ import { paths } from '../../contract/paths';
 import type { MarkView } from '../../contract/views';
 import type { StageId, StageValues } from '../../core/stages';
 import { type CoreClient, createCoreClient } from '../../worker/client';
-import type { ArtworkShown, GroundSource, Opened, StagesDone, WorkSource } from '../../worker/protocol';
+import type { ArtworkShown, GroundSource, Opened, StagesDone, Step, WorkSource } from '../../worker/protocol';
 import { wordsFor } from '../messages';
 
 /** All stages as the screen shows them, and the reduction they were computed at. */
@@ -25,6 +25,8 @@ export interface Engine {
   /** The mark after each stage, small; undefined before it was there, null where nothing is visible. */
   readonly beads: Partial<Record<StageId, ImageBitmap | null>>;
   readonly isSettling: boolean;
+  /** How far long work at full size is; null where nothing long is under way. */
+  readonly step: Step | null;
   readonly problem: string | null;
   readonly fast: CoreClient | null;
   /** Works at full size; the fast one where that does. */
@@ -66,6 +68,7 @@ export function useEngine(
   const [quick, setQuick] = useState<Shown | null>(null);
   const [full, setFull] = useState<{ key: string; shown: Shown } | null>(null);
   const [beads, setBeads] = useState<Engine['beads']>({});
+  const [step, setStep] = useState<Step | null>(null);
   const [problem, setProblem] = useState<string | null>(null);
   const key = useMemo(() => JSON.stringify([values, open]), [values, open]);
   const newest = useRef({ values, open });
@@ -142,12 +145,17 @@ export function useEngine(
     const timer = setTimeout(() => {
       // At full size work takes long and shows nothing on the way: what nobody waits for any more is stopped.
       slow
-        .askLatest({ type: 'stages', ...newest.current, grounds: [], hasBeads: false }, { stopsEarlier: true })
+        .askLatest(
+          { type: 'stages', ...newest.current, grounds: [], hasBeads: false },
+          { stopsEarlier: true, onStep: (now) => !isGone && setStep(now) },
+        )
         .then((done) => done && !isGone && setFull({ key, shown: { ...done, reduction: 1 } }))
-        .catch(() => {});
+        .catch(() => {})
+        .finally(() => !isGone && setStep(null));
     }, SETTLE_AFTER_MS);
     return () => {
       isGone = true;
+      setStep(null);
       clearTimeout(timer);
     };
   }, [slow, key, isMoving]);
@@ -160,6 +168,7 @@ export function useEngine(
     full: isReduced ? (isCurrent ? full.shown : null) : quick,
     beads,
     isSettling: isReduced && slow !== null && !isCurrent,
+    step,
     problem,
     fast,
     whole: isReduced ? slow : fast,

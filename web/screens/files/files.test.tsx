@@ -11,7 +11,7 @@ const recipe = initialRecipe();
 const planned = planLines(
   recipe,
   { brand: 'H', mark: 'Badge' },
-  { exactExtents: { x: 0, y: 0, width: 400, height: 100 }, hasPaths: false },
+  { exactExtents: { x: 0, y: 0, width: 400, height: 100 }, hasPaths: false, outlineExtents: null },
 );
 
 describe('the table of size lines', () => {

@@ -9,8 +9,8 @@ const svg = { id: 'svg', params: {} };
 const width = (widthPx: number) => ({ id: 'width', params: { widthPx, paddingPct: 0 } });
 const plan = (lines: SizeLine[], master: Parameters<typeof planLines>[2], pattern = '{mark}-{variant}-{width}') =>
   planLines({ ...initialRecipe(), files: { pattern, lines } }, names, master);
-const pixels = { exactExtents: { x: 0, y: 0, width: 400, height: 100 }, hasPaths: false };
-const paths = { exactExtents: { x: 0, y: 0, width: 400.5, height: 100.25 }, hasPaths: true };
+const pixels = { exactExtents: { x: 0, y: 0, width: 400, height: 100 }, hasPaths: false, outlineExtents: null };
+const paths = { exactExtents: { x: 0, y: 0, width: 400.5, height: 100.25 }, hasPaths: true, outlineExtents: null };
 
 describe('what size lines will come to', () => {
   it('is a name with its ending, a page, and how much the mark is enlarged', () => {
@@ -31,7 +31,7 @@ describe('what size lines will come to', () => {
   it('says in words why a line cannot be made, and leaves the others as they are', () => {
     const lines = [line({ format: svg }), line({ id: 'b', size: width(8) })];
     const [first, second] = plan(lines, pixels);
-    expect(first).toMatchObject({ name: '', problem: 'SVG holds paths, and this mark is made of pixels.' });
+    expect(first).toMatchObject({ name: '', problem: expect.stringMatching(/made of pixels/) as string });
     expect(second.problem).toBeNull();
     const [tall] = plan([line({ size: width(16384) })], {
       ...pixels,
@@ -39,6 +39,12 @@ describe('what size lines will come to', () => {
     });
     expect(tall.problem).toContain('px high');
     expect(plan([line()], pixels, '{colour}')[0].problem).toContain('{colour}');
+  });
+  it('plans vector files by outlines that are kept for such alone, and all others by the pixels', () => {
+    const traced = { ...pixels, outlineExtents: { x: 0.5, y: 0.5, width: 398, height: 199 } };
+    const [vector, png] = plan([line({ size: width(796), format: svg }), line({ id: 'b', size: width(796) })], traced);
+    expect(vector).toMatchObject({ problem: null, height: 398, enlargement: 1 });
+    expect(png).toMatchObject({ height: 199, enlargement: 796 / 400 });
   });
   it('gives files that would have one name different ones', () => {
     const lines = [line(), line({ id: 'b' }), line({ id: 'c', format: svg })];

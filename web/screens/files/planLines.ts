@@ -19,11 +19,14 @@ export interface PlannedLine {
   readonly problem: string | null;
 }
 
-/** Every line with its name, its page, and what stands in its way. @param master  null before there is one */
+/** The master that files are planned for; null before there is one. */
+type Master = Pick<ArtworkShown, 'exactExtents' | 'hasPaths' | 'outlineExtents'> | null;
+
+/** Every line with its name, its page, and what stands in its way. */
 export function planLines(
   { files, variants }: Pick<Recipe, 'files' | 'variants'>,
   names: { readonly brand: string; readonly mark: string },
-  master: Pick<ArtworkShown, 'exactExtents' | 'hasPaths'> | null,
+  master: Master,
 ): PlannedLine[] {
   const planned = files.lines.map((line) => planLine(line, files.pattern, names, variants, master));
   const unique = uniqueNames(planned.map((p) => p.name));
@@ -35,16 +38,20 @@ function planLine(
   pattern: string,
   names: { readonly brand: string; readonly mark: string },
   variants: Recipe['variants'],
-  master: Pick<ArtworkShown, 'exactExtents' | 'hasPaths'> | null,
+  master: Master,
 ): PlannedLine {
   const none = { line, name: '', width: null, height: null, enlargement: 0 };
   try {
     const format = formats.get(line.format.id);
-    if (format.accepts === 'paths' && master && !master.hasPaths)
-      return { ...none, problem: `${format.title} holds paths, and this mark is made of pixels.` };
-    const extents = master?.exactExtents ?? null;
-    const layout = extents ? layOutFile(extents, line, master?.hasPaths) : null;
-    if (layout && format.accepts !== 'paths') checkNeeds('This file', pageNeeds(layout), TASK_MEMORY_BYTES);
+    const isOfPaths = format.accepts === 'paths';
+    if (isOfPaths && master && !master.hasPaths && !master.outlineExtents)
+      return {
+        ...none,
+        problem: `${format.title} holds paths, and this mark is made of pixels. Trace gives it outlines.`,
+      };
+    const extents = (isOfPaths ? master?.outlineExtents : null) ?? master?.exactExtents ?? null;
+    const layout = extents ? layOutFile(extents, line, isOfPaths || master?.hasPaths) : null;
+    if (layout && !isOfPaths) checkNeeds('This file', pageNeeds(layout), TASK_MEMORY_BYTES);
     const size = { width: Math.round(layout?.width ?? 0), height: Math.round(layout?.height ?? 0) };
     const variant = variants.find((v) => v.id === line.variant)?.name ?? '';
     const purpose = purposes.get(line.purpose).title;

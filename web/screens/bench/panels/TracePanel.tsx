@@ -1,11 +1,16 @@
 import { ColorPicker, InputNumber, Segmented } from 'antd';
+import { rgbFromHex } from '../../../../core/colour/hex';
+import { deltaE, oklabFromSrgb } from '../../../../core/colour/oklab';
 import type { Setting } from '../../../../core/params';
 import { type StageValues, stages } from '../../../../core/stages';
 import type { ColourChange } from '../../../../core/stages/trace';
 import type { TraceFacts, TracedColour } from '../../../../core/stages/traceFacts';
 import { MOST_COLOURS } from '../../../../core/trace/findPalette';
+import { Lazy } from '../../../components/Lazy';
 import { SettingRow } from '../../../components/SettingRow';
+import { LazyColourCountChart, LazyToleranceChart } from './LazyTraceCharts';
 import { Measuring } from './Measuring';
+import { TracePieces } from './TracePieces';
 
 type Values = StageValues['trace'];
 
@@ -14,7 +19,13 @@ interface Props {
   readonly facts: TraceFacts | null;
   readonly palette: readonly { readonly name: string; readonly hex: string }[];
   readonly showsNodes: boolean;
+  /** Numbers of the pieces that are picked; null while none can be. */
+  readonly picked: ReadonlySet<number> | null;
+  /** How much of a long trace is done; null where nothing long is under way. */
+  readonly share: number | null;
   readonly onNodes: (isShown: boolean) => void;
+  readonly onPick: (picked: ReadonlySet<number> | null) => void;
+  readonly onPieces: Parameters<typeof TracePieces>[0]['onPieces'];
   readonly onCommit: (values: Values, why: string) => void;
 }
 
@@ -24,8 +35,8 @@ const percent = (v: number) => `${v >= 0.1 ? Math.round(v * 100) : Math.round(v 
 
 /** Whether the master is outlines, in which colours, and how near they are. */
 export function TracePanel(props: Props) {
-  const { values, facts, showsNodes, onNodes, onCommit } = props;
-  const isTraced = values.use === 'all';
+  const { values, facts, palette, showsNodes, picked, share, onNodes, onPick, onPieces, onCommit } = props;
+  const isTraced = values.use !== 'off';
   if (facts?.state === 'paths')
     return (
       <>
@@ -42,25 +53,37 @@ export function TracePanel(props: Props) {
         <h2>Trace</h2>
         <span className="soft">{facts?.state === 'traced' ? `${facts.nodes} nodes` : 'pixels'}</span>
       </header>
-      <div className="panel-row">
-        <b>The master as</b>
+      <div className="panel-field">
+        <b>Outlines for</b>
         <Segmented
+          block
           size="small"
-          aria-label="The master as"
+          aria-label="Outlines for"
           value={values.use}
           options={[
-            { value: 'off', label: 'Pixels' },
-            { value: 'all', label: 'Outlines' },
+            { value: 'off', label: 'No files' },
+            { value: 'vector', label: 'SVG and PDF' },
+            { value: 'all', label: 'All files' },
           ]}
-          onChange={(use) =>
-            onCommit({ ...values, use: use as Values['use'] }, use === 'all' ? 'Trace the master' : 'Back to pixels')
-          }
+          onChange={(use) => onCommit({ ...values, use: use as Values['use'] }, reasons[use as Values['use']])}
         />
       </div>
       {!isTraced && (
         <p className="soft small">
           Outlines are sharp at any size and go into SVG and PDF files. Colours become flat; soft edges become sharp.
         </p>
+      )}
+      {share !== null && isTraced && (
+        <div className="panel-row" role="status">
+          <span className="soft small">Tracing at full size, {Math.round(share * 100)} %</span>
+          <button
+            type="button"
+            className="plain small"
+            onClick={() => onCommit({ ...values, use: 'off' }, 'Cancel the trace')}
+          >
+            Cancel
+          </button>
+        </div>
       )}
       {isTraced && facts?.state !== 'traced' && <Measuring what="The master is being traced" />}
       {isTraced && facts?.state === 'traced' && (
@@ -74,7 +97,26 @@ export function TracePanel(props: Props) {
               onCommit={(v) => onCommit({ ...values, [key]: v }, `Set ${labelOf(key)}`)}
             />
           ))}
+          {facts.byTolerance.length > 1 && (
+            <Lazy height={112}>
+              <LazyToleranceChart
+                points={facts.byTolerance}
+                value={values.tolerance}
+                onChoose={(tolerance) =>
+                  onCommit({ ...values, tolerance: Math.max(LEAST_TOLERANCE, tolerance) }, 'Set the tolerance')
+                }
+              />
+            </Lazy>
+          )}
           <Numbers facts={facts} />
+          <TracePieces
+            pieces={facts.pieces}
+            count={facts.pieceCount}
+            palette={palette}
+            picked={picked}
+            onPick={onPick}
+            onPieces={onPieces}
+          />
           <div className="tidy-tools">
             <button type="button" className="pill" aria-pressed={showsNodes} onClick={() => onNodes(!showsNodes)}>
               Outlines and nodes
@@ -86,6 +128,12 @@ export function TracePanel(props: Props) {
   );
 }
 
+const LEAST_TOLERANCE = 0.05;
+const reasons: Record<Values['use'], string> = {
+  off: 'Back to pixels',
+  vector: 'Outlines for vector files',
+  all: 'Trace the master',
+};
 const labelOf = (key: 'tolerance' | 'corner' | 'smallest') =>
   ({ tolerance: 'the tolerance', corner: 'what is a corner', smallest: 'the smallest piece' })[key];
 
@@ -96,6 +144,7 @@ function Colours({ values, facts, palette, onCommit }: Props & { facts: TraceFac
     const changes = to === colour.found ? rest : [...rest, { from: colour.found, to }];
     onCommit({ ...values, changes }, to === null ? `Leave out ${colour.hex}` : `Draw ${colour.found} in ${to}`);
   };
+  const snapped = snapToPalette(facts.colours, palette);
   return (
     <section className="panel-field" aria-label="Colours of the outlines">
       <div className="panel-row">
@@ -118,7 +167,13 @@ function Colours({ values, facts, palette, onCommit }: Props & { facts: TraceFac
               size="small"
               value={colour.hex}
               disabledAlpha
-              presets={[{ label: 'Palette', colors: ['#000000', '#ffffff', ...palette.map((c) => c.hex)] }]}
+              presets={[
+                { label: 'Palette', colors: ['#000000', '#ffffff', ...palette.map((c) => c.hex)] },
+                {
+                  label: 'Join with another',
+                  colors: facts.colours.filter((c) => c.found !== colour.found).map((c) => c.hex),
+                },
+              ]}
               onChangeComplete={(c) => change(colour, c.toHexString().slice(0, 7))}
             >
               <button type="button" className="swatch pressable" aria-label={`Colour ${colour.hex.toUpperCase()}`}>
@@ -137,14 +192,55 @@ function Colours({ values, facts, palette, onCommit }: Props & { facts: TraceFac
           </li>
         ))}
       </ul>
+      {snapped.length > 0 && (
+        <button
+          type="button"
+          className="plain small"
+          onClick={() => {
+            const rest = values.changes.filter((c) => !snapped.some((s) => s.from === c.from));
+            onCommit({ ...values, changes: [...rest, ...snapped] }, 'Snap the colours to the palette');
+          }}
+        >
+          Snap {snapped.length === 1 ? 'a colour' : `${snapped.length} colours`} to the palette
+        </button>
+      )}
+      {facts.counts.length > 2 && (
+        <Lazy height={84}>
+          <LazyColourCountChart
+            counts={facts.counts}
+            steady={facts.steady}
+            onChoose={(count) =>
+              onCommit({ ...values, colours: Math.min(MOST_COLOURS, count) }, 'Set the number of colours')
+            }
+          />
+        </Lazy>
+      )}
     </section>
   );
+}
+
+/** A palette colour nearer than this is what was meant, OKLab × 100. */
+const SNAP = 9;
+
+/** Colours that are near one of the palette's but not it. */
+export function snapToPalette(
+  colours: readonly TracedColour[],
+  palette: Props['palette'],
+): { from: string; to: string }[] {
+  const lab = (hex: string) => oklabFromSrgb(...rgbFromHex(hex));
+  return colours.flatMap(({ found, hex, isDropped }) => {
+    if (isDropped) return [];
+    const own = lab(hex);
+    const [near] = palette
+      .map((c) => ({ hex: c.hex.toLowerCase(), off: deltaE(lab(c.hex), own) }))
+      .sort((a, b) => a.off - b.off);
+    return near && near.off < SNAP && near.hex !== hex ? [{ from: found, to: near.hex }] : [];
+  });
 }
 
 function Numbers({ facts }: { facts: TraceFacts }) {
   const rows: [string, string][] = [
     ['Off the master', `${px(facts.meanDeviationPx)} in the mean, ${px(facts.largestDeviationPx)} at most`],
-    ['Pieces', `${facts.pieces}`],
   ];
   if (facts.thinnestPx !== null && facts.medianStrokePx !== null)
     rows.push(['Strokes', `${px(facts.medianStrokePx)}, ${px(facts.thinnestPx)} at the thinnest`]);

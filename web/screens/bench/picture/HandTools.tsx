@@ -143,6 +143,8 @@ export function BrushSurface({ label, view, brush, scale, settled, colour, onStr
 interface OutlineProps extends SurfaceProps {
   /** Frame places. */
   readonly onLoop: (places: readonly Place[]) => void;
+  /** A press that draws nothing, where it means something of itself; otherwise it sets a corner. */
+  readonly onPress?: (place: Place) => void;
 }
 
 /** Closer to the first corner than this closes the outline. */
@@ -153,7 +155,7 @@ const LEAST_STEP_PX = 2.5;
  * Where an outline is drawn: freely in one go, or corner by corner with presses, closed by a press on the first corner
  * or by Enter. Backspace takes the last corner back.
  */
-export function OutlineSurface({ label, view, onLoop }: OutlineProps) {
+export function OutlineSurface({ label, view, onLoop, onPress }: OutlineProps) {
   const [corners, setCorners] = useState<readonly Place[]>([]);
   const [at, setAt] = useState<Place | null>(null);
   const free = useRef<Place[] | null>(null);
@@ -197,7 +199,10 @@ export function OutlineSurface({ label, view, onLoop }: OutlineProps) {
     if (!way) return;
     const [first] = way;
     if (way.length > 6) finish([...corners, ...way]);
-    else if (corners.length >= 3 && Math.hypot(first.x - corners[0].x, first.y - corners[0].y) < CLOSE_PX)
+    else if (onPress) {
+      setDrawn([]);
+      onPress(toFrame(first, view));
+    } else if (corners.length >= 3 && Math.hypot(first.x - corners[0].x, first.y - corners[0].y) < CLOSE_PX)
       finish(corners);
     else {
       setDrawn([]);
@@ -211,7 +216,8 @@ export function OutlineSurface({ label, view, onLoop }: OutlineProps) {
     onMove: setAt,
     onSet: (here) => {
       setAt(here);
-      setCorners([...corners, here]);
+      if (onPress) onPress(toFrame(here, view));
+      else setCorners([...corners, here]);
     },
   });
   return (

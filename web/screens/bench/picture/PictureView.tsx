@@ -176,7 +176,7 @@ export function PictureView({ bench, stage, ground }: Props) {
           <span />
         )}
         {isResult && <HoverNumbers engine={engine} values={values} at={pointer} />}
-        <ZoomButtons port={port} isSettling={engine.isSettling} />
+        <ZoomButtons port={port} isSettling={engine.isSettling} share={engine.step?.share ?? null} />
       </div>
     </div>
   );
@@ -195,12 +195,19 @@ function beforeOf(stage: TrailStage, bench: Bench, isClose: boolean): Before {
 const frameOf = ({ shown, mark }: Bench) =>
   shown?.cropped ? shown.shown.frame : { width: mark.width, height: mark.height };
 
-function ZoomButtons({ port, isSettling }: { port: ReturnType<typeof useViewport>; isSettling: boolean }) {
+interface ZoomProps {
+  readonly port: ReturnType<typeof useViewport>;
+  readonly isSettling: boolean;
+  /** How much of long work is done, 0..1; null where nothing is known. */
+  readonly share: number | null;
+}
+
+function ZoomButtons({ port, isSettling, share }: ZoomProps) {
   return (
     <span className="picture-zoom">
       {isSettling && (
         <span className="soft small" role="status">
-          rendering at full size
+          rendering at full size{share !== null && `, ${Math.round(share * 100)} %`}
         </span>
       )}
       <button type="button" onClick={() => port.zoomAt(1 / ZOOM_STEP)} aria-label="Zoom out">

@@ -10,6 +10,7 @@ import { TidyPanel } from '../panels/TidyPanel';
 import { BrushSurface, OutlineSurface } from '../picture/HandTools';
 import { PieceMarks } from '../picture/PieceMarks';
 import type { Place } from '../picture/frame';
+import { isInLoop } from '../picture/inLoop';
 import { type TidyTool, tidyTools } from './tidyTools';
 
 type Values = StageValues['tidy'];
@@ -186,19 +187,10 @@ function applyLoop(bench: Bench, tools: PictureTools, tool: TidyTool, places: re
 
 function sweep({ shown, commit }: Bench, loop: readonly Point[], tidy: Values): void {
   const facts = factsOf(shown);
-  const swept = facts?.pieces.filter((p) => !p.dropped && isInside(p, loop)) ?? [];
+  const swept = facts?.pieces.filter((p) => !p.dropped && isInLoop(p, loop)) ?? [];
   if (swept.length === 0) return;
   const drop = [...tidy.drop, ...swept.map(({ x, y }) => ({ x: round(x), y: round(y) }))];
   commit('tidy', { ...tidy, drop }, `Drop ${swept.length === 1 ? 'a piece' : `${swept.length} pieces`}`);
-}
-
-/** By how often a ray to the left crosses the loop. */
-function isInside({ x, y }: Point, loop: readonly Point[]): boolean {
-  return loop.reduce((inside, a, k) => {
-    const b = loop[(k + 1) % loop.length];
-    const crosses = a.y > y !== b.y > y && x > a.x + ((y - a.y) / (b.y - a.y)) * (b.x - a.x);
-    return crosses ? !inside : inside;
-  }, false);
 }
 
 /** Covers an outline with the colour beside it; black where nothing solid is there. */
