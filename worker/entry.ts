@@ -7,6 +7,7 @@ import { invertProjective } from '../core/geometry/projective';
 import type { RectPx } from '../core/params';
 import { cropRaster } from '../core/raster/cropRaster';
 import { findExtents } from '../core/raster/extents';
+import { masterStrokes } from '../core/recipe/thinLines';
 import { extentsOf } from '../core/recipe/makeFile';
 import { type MasterResult, type RunOptions, cutOutFacts, makeVariant, runStages } from '../core/recipe/runRecipe';
 import { createStageCache } from '../core/recipe/stageCache';
@@ -109,6 +110,8 @@ async function answer(
     }
     case 'probe':
       return { value: probe(artwork, request, run), transfer: [] };
+    case 'strokes':
+      return { value: masterStrokes(runStages(artwork, request.values, run).master), transfer: [] };
     case 'master': {
       const { raster } = runStages(artwork, request.values, run).master;
       const data = raster.data.slice();

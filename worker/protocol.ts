@@ -3,6 +3,7 @@ import type { Corners, Projective } from '../core/geometry/projective';
 import type { RectPx } from '../core/params';
 import type { Recipe } from '../core/recipe/recipe';
 import type { StageId, StageValues } from '../core/stages';
+import type { StrokeWidths } from '../core/trace/strokeWidths';
 import type { CutOutFacts, MarkFact } from '../core/stages/cutOutFacts';
 
 /** Where a worker finds what it works on. One worker holds one picture or drawing. */
@@ -48,6 +49,8 @@ export type Request =
       readonly palette: readonly { readonly name: string; readonly hex: string }[];
       readonly grounds: readonly GroundSource[];
     }
+  /** How wide the master's strokes are. */
+  | { readonly type: 'strokes'; readonly values: StageValues }
   | { readonly type: 'master'; readonly values: StageValues };
 
 export interface Opened {
@@ -136,6 +139,7 @@ export interface Answers {
   candidates: Candidates;
   beside: string | null;
   probe: Probe | null;
+  strokes: StrokeWidths | null;
   variants: readonly VariantDone[];
   /** The master's pixels, straight alpha: for checks that screen and file agree. */
   master: { readonly width: number; readonly height: number; readonly data: Uint8Array };

@@ -15,7 +15,7 @@ export interface StrokeWidths {
 
 /** From outline places so far apart widths are taken; the outline itself is looked at much more closely. */
 const LEAST_STEP_PX = 1;
-const MOST_PLACES = 4000;
+const MOST_PLACES = 2000;
 const FINE_PX = 0.2;
 const MOST_FINE = 400_000;
 /** A ball that touches the outline at two places seen under less than this angle sits in a corner, not in a stroke. */

@@ -10,9 +10,9 @@ export interface TolerancePoint {
 }
 
 /** From fine to coarse, each about twice the last. */
-const TOLERANCES = [0.06, 0.12, 0.25, 0.5, 1, 2, 4];
+const TOLERANCES = [0.1, 0.25, 0.5, 1, 2];
 /** Of larger pictures so many measured places stand for all. */
-const MOST_PLACES = 40_000;
+const MOST_PLACES = 12_000;
 
 /**
  * Nodes and mean deviation for a range of tolerances, from borders measured already.

@@ -5,6 +5,7 @@ import { paths } from '../../../contract/paths';
 import type { DeliveryView, MarkView } from '../../../contract/views';
 import { send } from '../../data/http';
 import { deliveriesQuery } from '../../data/queries';
+import { LEAST_LINE_PT, LEAST_LINE_PX } from '../../../core/recipe/thinLines';
 import { wordsFor } from '../../messages';
 import type { RecipeDraft } from '../../data/useRecipeDraft';
 import { TryAgain } from '../../components/TryAgain';
@@ -15,12 +16,14 @@ interface Props {
   readonly draft: RecipeDraft;
   readonly count: number;
   readonly enlarged: number;
+  /** Files whose thinnest line is too thin at their size. */
+  readonly thin: number;
   readonly isBlocked: boolean;
   readonly hasExtents: boolean;
 }
 
 /** Makes the files, shows how far it is, hands over the ZIP with its receipt. */
-export function DeliveryPanel({ mark, draft, count, enlarged, isBlocked, hasExtents }: Props) {
+export function DeliveryPanel({ mark, draft, count, enlarged, thin, isBlocked, hasExtents }: Props) {
   const queries = useQueryClient();
   const earlier = useQuery(deliveriesQuery(mark.brandId, mark.id));
   const [chosen, setChosen] = useState<string | null>(null);
@@ -55,6 +58,15 @@ export function DeliveryPanel({ mark, draft, count, enlarged, isBlocked, hasExte
             {enlarged} of {count} enlarged.
           </b>{' '}
           The original is smaller than these sizes, so edges turn soft. Use a smaller size, or a larger original.
+        </p>
+      )}
+      {thin > 0 && (
+        <p className="finding">
+          <b>
+            {thin} of {count} with lines too thin.
+          </b>{' '}
+          Lines under {LEAST_LINE_PX} px on a screen, or {LEAST_LINE_PT} pt in print, break up. Use a larger size, or a
+          bolder version of the mark.
         </p>
       )}
       <Button

@@ -6,6 +6,7 @@ import { purposes } from '../../../core/purposes';
 import { nameTokens } from '../../../core/recipe/fileNames';
 import { fitSize } from '../../../core/recipe/fitSize';
 import { type Recipe, type SizeLine, lineOf } from '../../../core/recipe/recipe';
+import type { StrokeWidths } from '../../../core/trace/strokeWidths';
 import { type Shown, masterOf } from '../../data/useEngine';
 import type { RecipeDraft } from '../../data/useRecipeDraft';
 import { DeliveryPanel } from './DeliveryPanel';
@@ -16,18 +17,19 @@ interface Props {
   readonly mark: MarkView;
   readonly draft: RecipeDraft;
   readonly shown: Shown | null;
+  readonly strokes: StrokeWidths | null;
   readonly brandName: string;
 }
 
 const freshId = (k = 0) => `line-${Date.now().toString(36)}-${k}`;
 
 /** Size lines, names, warnings before writing, and one delivery of all files. */
-export function FilesStage({ mark, draft, shown, brandName }: Props) {
+export function FilesStage({ mark, draft, shown, strokes, brandName }: Props) {
   const { recipe } = draft;
   const master = masterOf(shown);
   const planned = useMemo(
-    () => planLines(recipe, { brand: brandName, mark: mark.name }, master),
-    [recipe, brandName, mark.name, master],
+    () => planLines(recipe, { brand: brandName, mark: mark.name }, master, strokes?.thinnestPx ?? null),
+    [recipe, brandName, mark.name, master, strokes],
   );
   const problem = planned.find((p) => p.problem !== null)?.problem ?? null;
   const change = (files: Recipe['files'], why: string) => draft.commit({ ...recipe, files }, why);
@@ -100,6 +102,7 @@ export function FilesStage({ mark, draft, shown, brandName }: Props) {
         count={planned.length}
         isBlocked={problem !== null}
         enlarged={planned.filter((p) => p.enlargement > 1.01).length}
+        thin={planned.filter((p) => p.thin !== null).length}
         hasExtents={master === null || master.extents !== null}
       />
     </div>

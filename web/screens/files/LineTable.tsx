@@ -177,7 +177,7 @@ function sharedOf(registry: Registry<WithParams>, id: string, part: Part): Recor
 }
 
 function FileCell({ row }: { row: PlannedLine }) {
-  const { name, width, height, enlargement, problem } = row;
+  const { name, width, height, enlargement, thin, problem } = row;
   const round = (v: number) => Math.round(v * 10) / 10;
   return (
     <span className="lines-file">
@@ -187,6 +187,12 @@ function FileCell({ row }: { row: PlannedLine }) {
       <span className="soft small">
         {width !== null && height !== null && `${round(width)} × ${round(height)} px`}
         {enlargement > 1.01 && <span className="warn"> · enlarged {enlargement.toFixed(1)} times</span>}
+        {thin && (
+          <span className="warn" title={`Wide enough from ${thin.times.toFixed(1)} times this size on`}>
+            {' '}
+            · thinnest line {thin.width.toFixed(thin.unit === 'pt' ? 2 : 1)} {thin.unit}
+          </span>
+        )}
       </span>
     </span>
   );

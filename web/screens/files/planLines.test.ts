@@ -46,6 +46,13 @@ describe('what size lines will come to', () => {
     expect(vector).toMatchObject({ problem: null, height: 398, enlargement: 1 });
     expect(png).toMatchObject({ height: 199, enlargement: 796 / 400 });
   });
+  it('tells of lines that are too thin at a size, once their width is known', () => {
+    const lines = [line({ size: width(100) }), line({ id: 'b', size: width(400) })];
+    const recipe = initialRecipe();
+    const own = planLines({ ...recipe, files: { ...recipe.files, lines } }, names, pixels, 4);
+    expect(own.map((p) => p.thin?.width ?? null)).toEqual([1, null]);
+    expect(plan(lines, pixels).map((p) => p.thin)).toEqual([null, null]);
+  });
   it('gives files that would have one name different ones', () => {
     const lines = [line(), line({ id: 'b' }), line({ id: 'c', format: svg })];
     expect(plan(lines, paths, '{mark}').map((p) => p.name)).toEqual([

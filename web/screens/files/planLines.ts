@@ -3,6 +3,7 @@ import { purposes } from '../../../core/purposes';
 import { nameByPattern, uniqueNames } from '../../../core/recipe/fileNames';
 import { layOutFile } from '../../../core/recipe/makeFile';
 import { TASK_MEMORY_BYTES, checkNeeds, pageNeeds } from '../../../core/recipe/needs';
+import { type ThinLine, thinLineOf } from '../../../core/recipe/thinLines';
 import type { Recipe, SizeLine } from '../../../core/recipe/recipe';
 import type { ArtworkShown } from '../../../worker/protocol';
 import { wordsFor } from '../../messages';
@@ -16,6 +17,8 @@ export interface PlannedLine {
   readonly width: number | null;
   readonly height: number | null;
   readonly enlargement: number;
+  /** Its thinnest line where that is too thin for it; null where none is, or while that is not known. */
+  readonly thin: ThinLine | null;
   readonly problem: string | null;
 }
 
@@ -27,8 +30,12 @@ export function planLines(
   { files, variants }: Pick<Recipe, 'files' | 'variants'>,
   names: { readonly brand: string; readonly mark: string },
   master: Master,
+  thinnestPx: number | null = null,
 ): PlannedLine[] {
-  const planned = files.lines.map((line) => planLine(line, files.pattern, names, variants, master));
+  const planned = files.lines.map((line) => ({
+    ...planLine(line, files.pattern, names, variants, master),
+    thin: thinOf(line, master, thinnestPx),
+  }));
   const unique = uniqueNames(planned.map((p) => p.name));
   return planned.map((p, k) => (p.name ? { ...p, name: unique[k] } : p));
 }
@@ -39,7 +46,7 @@ function planLine(
   names: { readonly brand: string; readonly mark: string },
   variants: Recipe['variants'],
   master: Master,
-): PlannedLine {
+): Omit<PlannedLine, 'thin'> {
   const none = { line, name: '', width: null, height: null, enlargement: 0 };
   try {
     const format = formats.get(line.format.id);
@@ -66,5 +73,17 @@ function planLine(
     };
   } catch (error) {
     return { ...none, problem: wordsFor(error) };
+  }
+}
+
+function thinOf(line: SizeLine, master: Master, thinnestPx: number | null): ThinLine | null {
+  const extents = master?.exactExtents;
+  if (!extents || thinnestPx === null) return null;
+  try {
+    const layout = layOutFile(extents, line, master.hasPaths);
+    return thinLineOf(thinnestPx, extents, layout, formats.get(line.format.id).accepts === 'paths');
+  } catch {
+    // What cannot be laid out is told of by its own problem.
+    return null;
   }
 }

@@ -1,0 +1,35 @@
+import { describe, expect, it } from 'vitest';
+import { disc, drawMark, either, ring } from '../../tests/support/pictures';
+import { artworkOfRaster } from '../artwork/artwork';
+import { layOutFile } from './makeFile';
+import { masterStrokes, thinLineOf } from './thinLines';
+
+const extents = { x: 0, y: 0, width: 400, height: 200 };
+const at = (size: { id: string; params: object }, format = 'png') => {
+  const layout = layOutFile(extents, { size: size as never, format: { id: format, params: {} } }, format !== 'png');
+  return thinLineOf(6, extents, layout, format !== 'png');
+};
+const width = (widthPx: number) => ({ id: 'width', params: { widthPx, paddingPct: 0 } });
+const paper = (widthMm: number) => ({ id: 'physical', params: { widthMm, ppi: 600, paddingPct: 0 } });
+
+describe('lines too thin for a file', () => {
+  it('are told in pixels of the file, with the size from which on they are wide enough', () => {
+    expect(at(width(400))).toBeNull();
+    expect(at(width(80))).toMatchObject({ width: 1.2, unit: 'px', times: 1.25 });
+  });
+  it('are told in points where the file has a size on paper, of paths too', () => {
+    expect(at(paper(40))).toBeNull();
+    expect(at(paper(5), 'pdf')).toMatchObject({ unit: 'pt' });
+    expect(at(paper(5), 'pdf')?.width).toBeCloseTo(((5 / 25.4) * 72 * 6) / 400, 3);
+  });
+  it('are no matter in a drawing without a size on paper', () => expect(at(width(40), 'svg')).toBeNull());
+});
+
+it('strokes are measured once, in full-size pixels, with the thinnest place', () => {
+  const shape = either(ring(80, 80, 60, 54), disc(240, 80, 40));
+  const strokes = masterStrokes(artworkOfRaster(drawMark(320, 160, shape, [0, 0, 0]), 2));
+  expect(Math.abs((strokes?.thinnestPx ?? 0) - 12)).toBeLessThan(0.5);
+  const { x = 0, y = 0 } = strokes?.place ?? {};
+  expect(Math.abs(Math.hypot(x / 2 - 80, y / 2 - 80) - 57)).toBeLessThan(1.5);
+  expect(masterStrokes(artworkOfRaster(drawMark(40, 40, () => 0, [0, 0, 0])))).toBeNull();
+});
