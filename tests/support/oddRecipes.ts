@@ -106,9 +106,11 @@ function oddValue(random: Random, fields: Fields, key: string): unknown {
       })),
     places: () => Array.from({ length: Math.floor(random() * 4) }, () => place(random)),
     list: () =>
-      Array.from({ length: Math.floor(random() * 5) }, () =>
-        key === 'outside' ? oddLoop(random) : key === 'changes' ? oddChange(hex, random) : oddEdit(random),
-      ),
+      Array.from({ length: Math.floor(random() * 5) }, () => {
+        if (key === 'outside') return oddLoop(random);
+        if (key === 'changes') return oddChange(hex, random);
+        return key === 'pieces' ? { ...place(random), ...oddChange(hex, random) } : oddEdit(random);
+      }),
     point: () => (random() < 0.2 ? null : place(random)),
     rect: () => {
       const { x, y } = place(random);
