@@ -238,14 +238,14 @@ describe('the browser’s worker', () => {
   it('lists the signatures of a whole sheet even while one of them is cropped', async () => {
     const { picture } = photographSheet({ noise: 3, falloff: 0.3 }, -5);
     await openPicture('sheet', picture);
-    const all = await ask<'candidates'>({ type: 'candidates', values: paper });
+    const all = await ask<'candidates'>({ type: 'candidates', values: paper, gap: null });
     expect(all.marks).toHaveLength(3);
     expect([all.width, all.height, all.sheet]).toEqual([picture.width, picture.height, null]);
     const [first] = all.marks;
     const cropped: StageValues = { ...paper, crop: { ...paper.crop, rect: first.region, turn: first.angleDeg } };
-    expect((await ask<'candidates'>({ type: 'candidates', values: cropped })).marks.map((m) => m.region)).toEqual(
-      all.marks.map((m) => m.region),
-    );
+    expect(
+      (await ask<'candidates'>({ type: 'candidates', values: cropped, gap: null })).marks.map((m) => m.region),
+    ).toEqual(all.marks.map((m) => m.region));
     const one = await ask<'stages'>({ type: 'stages', values: cropped, grounds: [], open: null, hasBeads: true });
     expect(one.cropped).not.toBeNull();
     expect(one.shown.frame.width).toBeLessThan(picture.width);
@@ -258,7 +258,7 @@ describe('the browser’s worker', () => {
         [240, 240, 236],
       ),
     );
-    expect((await ask<'candidates'>({ type: 'candidates', values: paper })).marks).toEqual([]);
+    expect((await ask<'candidates'>({ type: 'candidates', values: paper, gap: null })).marks).toEqual([]);
     await expect(
       ask<'stages'>({ type: 'stages', values: paper, grounds: [], open: null, hasBeads: true }),
     ).rejects.toMatchObject({
@@ -286,8 +286,10 @@ describe('the browser’s worker', () => {
     const { drawing } = openSvg(drawSheets()[0].bytes, 'signs.svg');
     const source = artworkOfDrawing(drawing, 4);
     const keep = { ...initialRecipe().stages, cutOut: { ...initialRecipe().stages.cutOut, way: 'keep' as const } };
-    const found = await findCandidates(source, keep, { pictureKey: 'signs' });
+    const found = await findCandidates(source, { values: keep, gap: null }, { pictureKey: 'signs' });
     expect(found.marks).toHaveLength(12);
+    const apart = await findCandidates(source, { values: keep, gap: 0.002 }, { pictureKey: 'signs' });
+    expect(apart.marks.length).toBeGreaterThan(12);
     const { master } = runStages(source, takeMark(keep, found.marks[5], found), { pictureKey: 'signs' });
     expect(master.drawing?.shapes).toHaveLength(3);
     expect(master.drawing?.shapes.some((s) => s.paint.kind === 'colour' && s.paint.hex === '#ffffff')).toBe(false);

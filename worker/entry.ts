@@ -101,7 +101,7 @@ async function answer(
       return { value, transfer: [value] };
     }
     case 'candidates': {
-      const value = await findCandidates(artwork, request.values, run);
+      const value = await findCandidates(artwork, request, run);
       return { value, transfer: value.sheet ? [value.sheet] : [] };
     }
     case 'beside': {

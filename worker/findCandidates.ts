@@ -16,11 +16,15 @@ import { toBitmap } from './bitmaps';
 import type { Candidates } from './protocol';
 
 /** The marks of the whole sheet, whatever is cropped at the moment. */
-export async function findCandidates(source: Artwork, values: StageValues, run: RunOptions): Promise<Candidates> {
+export async function findCandidates(
+  source: Artwork,
+  { values, gap }: { values: StageValues; gap: number | null },
+  run: RunOptions,
+): Promise<Candidates> {
   const { raster, reduction, drawing } = source;
   if (drawing) {
     const { widthPx: width, heightPx: height } = drawing;
-    return { sheet: null, width, height, marks: drawnMarks(drawing), corners: null };
+    return { sheet: null, width, height, marks: drawnMarks(drawing, gap), corners: null };
   }
   // A sheet is looked for where there is paper: a light plate in a logo is none.
   const corners = values.crop.corners || values.cutOut.way !== 'paper' ? null : findSheet(raster, reduction);
@@ -39,9 +43,9 @@ export async function findCandidates(source: Artwork, values: StageValues, run: 
 const ROOM_SHARE = 0.3;
 
 /** The separate pictures of a drawn sheet. */
-function drawnMarks(drawing: Drawing): MarkFact[] {
+function drawnMarks(drawing: Drawing, gap: number | null): MarkFact[] {
   const { shapes } = drawing;
-  const clusters = clustersOfDrawing(drawing);
+  const clusters = clustersOfDrawing(drawing, gap);
   if (clusters.length < 2) return [];
   const isBacked = clusters.reduce((n, c) => n + c.members.length, 0) < shapes.length;
   return clusters.map(({ box, members }, k) => {

@@ -39,7 +39,8 @@ export type Request =
       /** What is hardly there is raised, and grown where it is too small to be seen. */
       readonly isRaised?: boolean;
     }
-  | { readonly type: 'candidates'; readonly values: StageValues }
+  /** @param gap  between pictures of a drawn sheet, share of its longer side; null where it is found */
+  | { readonly type: 'candidates'; readonly values: StageValues; readonly gap: number | null }
   /** The commonest solid colour of the master beside an outline, working-picture px: x, y and so on. */
   | { readonly type: 'beside'; readonly values: StageValues; readonly points: readonly number[] }
   | { readonly type: 'probe'; readonly values: StageValues; readonly x: number; readonly y: number }

@@ -32,6 +32,12 @@ describe('pictures of a sheet', () => {
     const found = findClusters([box(0, 0, 400, 300), box(30, 30), box(200, 40)], sheet);
     expect(found.map((c) => c.members)).toEqual([[1], [2]]);
   });
+  it('are parted or joined by a gap that is set by hand', () => {
+    const boxes = [box(10, 10), box(55, 10), box(150, 10)];
+    expect(findClusters(boxes, sheet, 0.01).map((c) => c.members)).toEqual([[0], [1], [2]]);
+    expect(findClusters(boxes, sheet, 0.02).map((c) => c.members)).toEqual([[0, 1], [2]]);
+    expect(findClusters(boxes, sheet, 0.16)).toHaveLength(1);
+  });
   it('are one where parts touch or lie within one another', () => {
     expect(findClusters([box(10, 10, 100, 100), box(20, 20), box(108, 60)], sheet)).toHaveLength(1);
     expect(findClusters([box(0, 0, 400, 300)], sheet)).toHaveLength(1);

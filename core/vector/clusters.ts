@@ -18,18 +18,21 @@ const ROW_SHARE = 0.4;
  * The separate pictures of a sheet: boxes closer than a gap belong together, and the gap is that at which the number of
  * pictures stays the same over the widest range, by ratio. In rows from the top, each from the left.
  * @param sheet  boxes that cover nearly all of it are its ground and belong to no picture
+ * @param gapShare  a gap set by hand, share of the sheet's longer side
  * @see single linkage; R. Sibson, "SLINK: an optimally efficient algorithm for the single-link cluster method", 1973
  */
-export function findClusters(boxes: readonly RectPx[], sheet: { width: number; height: number }): Cluster[] {
+export function findClusters(
+  boxes: readonly RectPx[],
+  sheet: { width: number; height: number },
+  gapShare: number | null = null,
+): Cluster[] {
   const long = Math.max(sheet.width, sheet.height);
   const isBacking = (b: RectPx) => b.width >= sheet.width * BACKING_SHARE && b.height >= sheet.height * BACKING_SHARE;
   const own = boxes.map((_, k) => k).filter((k) => !isBacking(boxes[k]));
   const used = own.length > 0 ? own : boxes.map((_, k) => k);
   const joins = spanningGaps(used.map((k) => boxes[k]));
-  const gap = steadyGap(
-    joins.map((j) => j.gap),
-    long,
-  );
+  const gaps = joins.map((j) => j.gap);
+  const gap = gapShare === null ? steadyGap(gaps, long) : gapShare * long;
   const group = used.map((_, k) => k);
   const rootOf = (k: number): number => (group[k] === k ? k : (group[k] = rootOf(group[k])));
   for (const { a, b, gap: own } of joins) if (own <= gap) group[rootOf(a)] = rootOf(b);

@@ -25,6 +25,9 @@ export interface Bench {
   readonly grounds: readonly ProofGround[];
   /** What the whole sheet holds; asked for only by stages that want it. */
   readonly candidates: Candidates | null;
+  /** The gap between pictures of a drawn sheet, share of its longer side; null where it is found. */
+  readonly sheetGap: number | null;
+  readonly setSheetGap: (gap: number | null) => void;
   readonly sheet: SheetActions;
   /** What the pointer does on the picture beside its usual work, named by the stage; Esc ends it. */
   readonly tool: string | null;

@@ -27,7 +27,8 @@ export function useBench({ mark, brand, photos, stage }: Given): Bench {
   const grounds = useMemo(() => proofGrounds(brand.palette, photos), [brand.palette, photos]);
   const open = (stageIds as readonly string[]).includes(stage.id) ? (stage.id as StageId) : null;
   const engine = useEngine(mark, values, grounds, open, draft.isMoving);
-  const candidates = useCandidates(engine, values, stage.wantsCandidates ?? false);
+  const [sheetGap, setSheetGap] = useState<number | null>(null);
+  const candidates = useCandidates(engine, values, stage.wantsCandidates ?? false, sheetGap);
   const sheet = useSheetActions(mark);
   const [tool, setTool] = useState<string | null>(null);
   const [visit, setVisit] = useState<Visit | null>(null);
@@ -53,6 +54,8 @@ export function useBench({ mark, brand, photos, stage }: Given): Bench {
     shown: engine.full ?? engine.quick,
     grounds,
     candidates,
+    sheetGap,
+    setSheetGap,
     sheet,
     tool,
     setTool,

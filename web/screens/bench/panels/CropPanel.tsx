@@ -5,6 +5,7 @@ import type { StageValues } from '../../../../core/stages';
 import { MOST_TURN_DEG } from '../../../../core/stages/crop';
 import type { MarkFact } from '../../../../core/stages/cutOutFacts';
 import type { Candidates } from '../../../../worker/protocol';
+import { FoundMarks, leaning } from './FoundMarks';
 
 /** What the pointer does on this stage. */
 export type CropMode = 'region' | 'line' | 'corners';
@@ -23,6 +24,9 @@ interface Props {
   readonly isBusy: boolean;
   /** What the sheet holds: Signature or Mark. */
   readonly noun: string;
+  /** The gap between pictures of a drawn sheet that was set by hand, share of its longer side. */
+  readonly gap: number | null;
+  readonly onGap: (gap: number | null) => void;
   readonly onMode: (mode: CropMode) => void;
   readonly onChange: (values: Values, why: string) => void;
   readonly onTake: (mark: MarkFact) => void;
@@ -42,6 +46,8 @@ export function CropPanel({
   frameExtents,
   isBusy,
   noun,
+  gap,
+  onGap,
   onMode,
   onChange,
   onTake,
@@ -61,40 +67,13 @@ export function CropPanel({
         <h2>Crop</h2>
         <span className="soft">What lies outside is left out of every later step</span>
       </header>
-      {found.length > 1 && (
-        <section className="areas" aria-label={`${noun}s found`}>
-          <div className="panel-row">
-            <b>{noun}s found</b>
-            <span>{found.length}</span>
-          </div>
-          <ul>
-            {found.map((m) => (
-              <li key={m.number}>
-                <span className={`chip${m === taken ? ' is-taken' : ''}`}>{m.number}</span>
-                <span className="areas-words">
-                  {m.width} × {m.height} px{Math.abs(m.angleDeg) >= 0.4 && `, ${leaning(m.angleDeg)}`}
-                </span>
-                {m === taken ? (
-                  <span className="soft small">taken</span>
-                ) : (
-                  <Button size="small" aria-label={`Take ${noun.toLowerCase()} ${m.number}`} onClick={() => onTake(m)}>
-                    Take
-                  </Button>
-                )}
-              </li>
-            ))}
-          </ul>
-          <div className="panel-links">
-            {chosen && (
-              <button type="button" className="plain small" onClick={onWhole}>
-                Whole sheet again
-              </button>
-            )}
-            <button type="button" className="plain small" disabled={isBusy} onClick={() => onMakeMarks(found)}>
-              Make each a separate mark
-            </button>
-          </div>
-        </section>
+      {(found.length > 1 || gap !== null) && (
+        <FoundMarks
+          found={found}
+          taken={taken ?? null}
+          hasChosen={chosen !== null}
+          {...{ noun, isBusy, gap, onGap, onTake, onWhole, onMakeMarks }}
+        />
       )}
       <RegionFields
         rect={rect ?? { x: 0, y: 0, ...sheet }}
@@ -209,8 +188,6 @@ export function CropPanel({
     </>
   );
 }
-
-const leaning = (deg: number) => `${Math.abs(deg).toFixed(1)}° ${deg < 0 ? 'uphill' : 'downhill'}`;
 
 function TurnSlider({ turn, onChange }: { turn: number; onChange: (turn: number) => void }) {
   return (

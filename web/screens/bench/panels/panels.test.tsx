@@ -6,6 +6,7 @@ import type { AreaFact, FlatWayFacts, PaperWayFacts } from '../../../../core/sta
 import { markView } from '../../../../tests/support/webViews';
 import { AreaList } from './AreaList';
 import { CropPanel } from './CropPanel';
+import { FoundMarks } from './FoundMarks';
 import { CutOutPanel } from './CutOutPanel';
 import { Findings } from './Findings';
 
@@ -152,6 +153,8 @@ describe('the panel of the crop', () => {
         frameExtents={{ x: 100, y: 200, width: 300, height: 400 }}
         isBusy={false}
         noun="Mark"
+        gap={null}
+        onGap={nothing}
         onMode={onMode}
         onChange={onChange}
         onTake={nothing}
@@ -177,6 +180,47 @@ describe('the panel of the crop', () => {
     await userEvent.click(screen.getByRole('button', { name: 'Reset turn' }));
     expect(onChange.mock.calls[0][0]).toMatchObject({ turn: 0 });
     expect(screen.getByRole('slider', { name: 'Turn by hand' })).toBeTruthy();
+  });
+});
+
+describe('pictures found on a drawn sheet', () => {
+  const mark = (number: number, x: number) => ({
+    ...{ x, y: 10, width: 40, height: 30, number, angleDeg: 0, at: { x: x + 5, y: 20 } },
+    region: { x, y: 10, width: 40, height: 30 },
+    drawn: { roomPx: 4, isBacked: true },
+  });
+  const show = (found = [mark(1, 10), mark(2, 60), mark(3, 200)]) => {
+    const on = { gap: vi.fn(), take: vi.fn(), makeMarks: vi.fn() };
+    render(
+      <FoundMarks
+        found={found}
+        taken={null}
+        hasChosen={false}
+        noun="Mark"
+        isBusy={false}
+        gap={null}
+        onGap={on.gap}
+        onTake={on.take}
+        onWhole={() => {}}
+        onMakeMarks={on.makeMarks}
+      />,
+    );
+    return on;
+  };
+  it('are joined by hand, and taken as one or made marks of together with the others', async () => {
+    const on = show();
+    await userEvent.click(screen.getByRole('checkbox', { name: 'Join mark 1 with others' }));
+    await userEvent.click(screen.getByRole('checkbox', { name: 'Join mark 2 with others' }));
+    await userEvent.click(screen.getByRole('button', { name: 'Take the 2 as one' }));
+    expect(on.take.mock.calls[0][0]).toMatchObject({ x: 10, width: 90, region: { x: 10, width: 90 }, number: 1 });
+    await userEvent.click(screen.getByRole('button', { name: 'Make each a separate mark' }));
+    expect(on.makeMarks.mock.calls[0][0].map((m: { number: number }) => m.number)).toEqual([1, 3]);
+  });
+  it('are parted by another gap', async () => {
+    const on = show();
+    const field = screen.getByRole('spinbutton', { name: 'Gap between pictures' });
+    await userEvent.type(field, '3{Enter}');
+    expect(on.gap).toHaveBeenLastCalledWith(0.03);
   });
 });
 

@@ -69,6 +69,8 @@ function Panel({ bench }: BenchProps) {
       frameExtents={masterOf(bench.shown)?.extents ?? null}
       isBusy={sheet.isBusy}
       noun={nounOf(bench)}
+      gap={bench.sheetGap}
+      onGap={bench.setSheetGap}
       onMode={(mode) => bench.setTool(mode === 'region' ? null : mode)}
       onChange={(crop, why) => bench.commit('crop', crop, why)}
       onTake={(found) => take(bench, found)}
