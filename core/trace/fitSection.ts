@@ -46,6 +46,9 @@ const MOST_BEND_PX = 0.3;
 /** Lines and curves need not be nearer to places than these are to one another. */
 const WORST_NOISES = 3.2;
 const MEAN_NOISES = 0.8;
+/** Steps of sampled edges put places so far off, at most and in the mean square. */
+const WORST_GRAINS = 0.9;
+const MEAN_GRAINS = 0.26;
 /** The noise of sampled edges is looked for in so small pieces that all of them are bends. */
 const NOISE_REACH_PX = 3.2;
 const NOISE_SAMPLES = 40;
@@ -62,8 +65,8 @@ interface Joint {
 }
 
 /** The fewest lines and curves, each as near to the section's places as the tolerance asks. */
-export function fitSection(section: Section, tolerancePx: number): FittedSection {
-  return new SectionFitter(section, tolerancePx).fit();
+export function fitSection(section: Section, tolerancePx: number, grainPx = 0): FittedSection {
+  return new SectionFitter(section, tolerancePx, grainPx).fit();
 }
 
 class SectionFitter {
@@ -80,6 +83,7 @@ class SectionFitter {
   constructor(
     private readonly section: Section,
     tolerancePx: number,
+    grainPx: number,
   ) {
     this.last = section.xs.length - 1;
     this.isRing = section.out === null;
@@ -90,9 +94,15 @@ class SectionFitter {
     const noise = this.measureNoise();
     this.bend = Math.min(MOST_BEND_PX, BEND_PX + BEND_NOISES * noise);
     this.near = {
-      worst: Math.max(tolerancePx * WORST_SHARE, Math.min(tolerancePx * MOST_SHARE, WORST_NOISES * noise)),
+      worst: Math.max(
+        tolerancePx * WORST_SHARE,
+        Math.min(tolerancePx * MOST_SHARE, Math.max(WORST_NOISES * noise, WORST_GRAINS * grainPx)),
+      ),
       meanSquare:
-        Math.max(tolerancePx * MEAN_SHARE, Math.min(tolerancePx * MOST_SHARE * 0.5, MEAN_NOISES * noise)) ** 2,
+        Math.max(
+          tolerancePx * MEAN_SHARE,
+          Math.min(tolerancePx * MOST_SHARE * 0.5, Math.max(MEAN_NOISES * noise, MEAN_GRAINS * grainPx)),
+        ) ** 2,
     };
     this.smooth();
   }

@@ -4,6 +4,7 @@ import { renderDrawing } from '../artwork/renderDrawing';
 import { type Plane, type Raster, matteOf } from '../raster/raster';
 import { type Path, boundsOfPath } from '../vector/path';
 import { measureDeviation, ringsOf } from './deviation';
+import { grainOf } from './grainOf';
 import { createPointTree } from './pointTree';
 import { measureStrokes } from './strokeWidths';
 import { plainTrace, traceCoverage } from './traceCoverage';
@@ -81,6 +82,33 @@ describe('an outline', () => {
     const xs = corners(trace(poly(...shape)).path).sort((a, b) => a - b);
     const back = corners(trace(poly(...mirrored)).path).map((x) => 120 - x);
     back.sort((a, b) => a - b).forEach((x, k) => expect(x).toBeCloseTo(xs[k], 1));
+  });
+});
+
+describe('edges drawn by a few samples of every pixel', () => {
+  /** Coverage by four times four samples, as many programs draw. */
+  const sampled = (isIn: (x: number, y: number) => boolean, width: number, height: number): Plane => ({
+    width,
+    height,
+    data: Uint8Array.from({ length: width * height }, (_, p) => {
+      let count = 0;
+      for (let s = 0; s < 16; s++) {
+        const [x, y] = [(p % width) + (s % 4) / 4 + 0.125, Math.floor(p / width) + (s >> 2) / 4 + 0.125];
+        count += isIn(x, y) ? 1 : 0;
+      }
+      return Math.round((count / 16) * 255);
+    }),
+  });
+  const wedge = (x: number, y: number) => y > 20.3 + x * 0.013 && y < 180.6 - x * 0.021 && x > 10.4 && x < 290.2;
+  it('are known, and do not break a long line up', () => {
+    const plane = sampled(wedge, 300, 200);
+    expect(grainOf(plane)).toBe(0.25);
+    const { path, nodes } = traceCoverage(plane, plainTrace);
+    expect([nodes, path.verbs]).toEqual([4, 'MLLLZ']);
+  });
+  it('are not taken for such where coverage is finer', () => {
+    expect(grainOf(matteOf(drawMark(300, 200, disc(150, 100, 80), [0, 0, 0])))).toBe(0);
+    expect(grainOf(draw(poly(20.3, 15.1, 90.6, 22.7, 84.2, 80.9)))).toBe(0);
   });
 });
 

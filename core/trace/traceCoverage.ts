@@ -4,6 +4,7 @@ import { type EdgeRing, edgePoints } from './edgePoints';
 import { findCorners } from './findCorners';
 import { type FittedSection, type Section, fitSection } from './fitSection';
 import { type CrackRing, followRings } from './followRings';
+import { grainOf } from './grainOf';
 import { insideMask } from './insideMask';
 
 /** How an outline is drawn. */
@@ -16,6 +17,8 @@ export interface TraceOptions {
   readonly smallestPx: number;
   /** Coverage, of 255, that may be noise: thin strokes are told from it by being stronger. */
   readonly faint?: number;
+  /** In what steps edges run, px, where the picture was drawn by samples; see grainOf. */
+  readonly grainPx?: number;
 }
 
 export const plainTrace: TraceOptions = { tolerancePx: 0.25, cornerDeg: 28, smallestPx: 1.5 };
@@ -49,14 +52,14 @@ export function traceCoverage(plane: Plane, options: TraceOptions): Traced {
     rings.push(ring);
     fineness.push(finenessOf(crack));
   }
-  return fitRings(rings, fineness, options);
+  return fitRings(rings, fineness, { ...options, grainPx: options.grainPx ?? grainOf(plane) });
 }
 
 /** Measured borders as lines and curves within a tolerance. */
 export function fitRings(
   rings: readonly EdgeRing[],
   fineness: readonly number[],
-  { tolerancePx, cornerDeg }: Pick<TraceOptions, 'tolerancePx' | 'cornerDeg'>,
+  { tolerancePx, cornerDeg, grainPx = 0 }: Pick<TraceOptions, 'tolerancePx' | 'cornerDeg' | 'grainPx'>,
 ): Traced {
   const builder = new PathBuilder();
   let nodes = 0;
@@ -64,11 +67,14 @@ export function fitRings(
     const sections = sectionsOf(ring, (cornerDeg * Math.PI) / 180);
     nodes += addRing(
       builder,
-      sections.map((section) => fitSection(section, tolerancePx * fineness[k])),
+      sections.map((section) => fitSection(section, tolerancePx * fineness[k], grainPx * grainShare(fineness[k]))),
     );
   });
   return { path: builder.done(), rings, fineness, nodes };
 }
+
+/** Thin rings are followed as closely as if no steps were known: of them more is lost than is gained. */
+const grainShare = (fineness: number) => (fineness < 1 ? 0 : 1);
 
 /** A ring of strokes thinner than this, px, is followed more closely: what it is off counts for more. */
 const THIN_PX = 14;
