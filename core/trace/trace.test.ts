@@ -99,7 +99,8 @@ describe('edges drawn by a few samples of every pixel', () => {
       return Math.round((count / 16) * 255);
     }),
   });
-  const wedge = (x: number, y: number) => y > 20.3 + x * 0.013 && y < 180.6 - x * 0.021 && x > 10.4 && x < 290.2;
+  const wedge = (x: number, y: number) =>
+    y > 20.3 + x * 0.12 && y < 180.6 - x * 0.21 && x > 10.4 + y * 0.15 && x < 290.2 - y * 0.3;
   it('are known, and do not break a long line up', () => {
     const plane = sampled(wedge, 300, 200);
     expect(grainOf(plane)).toBe(0.25);
