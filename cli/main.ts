@@ -35,6 +35,11 @@ const commands: readonly { verb: string; summary: string; load: () => Promise<Co
     load: async () => (await import('./pick')).pick,
   },
   {
+    verb: 'variants',
+    summary: 'make black, reversed, coloured and framed versions of a mark',
+    load: async () => (await import('./variants')).variants,
+  },
+  {
     verb: 'export',
     summary: 'write one file of one mark: SVG, PDF or PNG, of any size',
     load: async () => (await import('./export')).exportFile,

@@ -1,9 +1,11 @@
+import { basename } from 'node:path';
 import { checkFile, decodePicture } from '../codecs/decodePicture';
-import { readSvg } from '../codecs/readSvg';
+import { openSvg, readSvg } from '../codecs/readSvg';
 import { type Artwork, artworkOfDrawing, artworkOfRaster } from '../core/artwork/artwork';
 import { inspectPicture } from '../core/inspect/inspectPicture';
 import { proposeRecipe } from '../core/recipe/proposeRecipe';
 import { type Recipe, initialRecipe } from '../core/recipe/recipe';
+import { readInput } from './command';
 
 /** A file as what stages start from. @throws CoreError 'intake/…' naming the file */
 export async function openSource(bytes: Uint8Array, name: string): Promise<Artwork> {
@@ -11,6 +13,27 @@ export async function openSource(bytes: Uint8Array, name: string): Promise<Artwo
   return isDrawing
     ? artworkOfDrawing(readSvg(bytes, name))
     : artworkOfRaster((await decodePicture(bytes, name)).raster);
+}
+
+/** A file as the master that variants are made of. */
+export interface OpenMaster {
+  readonly source: Artwork;
+  readonly recipe: Recipe;
+  /** Pixels of the source per unit of the file's own grid: more than 1 for drawings of small units. */
+  readonly scale: number;
+}
+
+/** A PNG with alpha or an SVG as it is; any other picture is cut out first. @throws CoreError 'intake/…' naming it */
+export async function openMaster(path: string): Promise<OpenMaster> {
+  const name = basename(path);
+  const bytes = readInput(path);
+  if (checkFile(bytes, name).id === 'svg') {
+    const { drawing, scale } = openSvg(bytes, name);
+    return { source: artworkOfDrawing(drawing), recipe: keeping(initialRecipe()), scale };
+  }
+  const source = artworkOfRaster((await decodePicture(bytes, name)).raster);
+  const isMaster = inspectPicture(source.raster).way === 'transparent';
+  return { source, recipe: isMaster ? keeping(initialRecipe()) : proposedFor(source), scale: 1 };
 }
 
 /** The recipe that the program would start with. */

@@ -4,7 +4,8 @@ import { readBack } from '../codecs/readBack';
 import type { Artwork } from '../core/artwork/artwork';
 import { CoreError } from '../core/errors';
 import { formats } from '../core/formats';
-import { extentsOf, makeFile } from '../core/recipe/makeFile';
+import { extentsOf } from '../core/artwork/extentsOf';
+import { makeFile } from '../core/recipe/makeFile';
 import { type Part, partOf } from '../core/recipe/recipe';
 import { writeWhole } from './command';
 

@@ -4,7 +4,7 @@ import { CoreError } from '../core/errors';
 import { IDENTITY, type Matrix, multiply } from '../core/geometry/matrix';
 import type { RectPx } from '../core/params';
 import { type Path, PathBuilder, boundsOfPath, transformPath } from '../core/vector/path';
-import { type Clip, clipShape } from './svg/polygons';
+import { type Clip, clipShape } from '../core/vector/polygons';
 import { polylineOf, strokeOutline } from './svg/strokeOutline';
 import { readColour } from './svg/svgValues';
 

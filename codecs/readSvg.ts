@@ -14,7 +14,7 @@ import { setType } from '../core/type/setType';
 import { typefaces } from '../core/type/typefaces';
 import { type Path, PathBuilder, boundsOfPath, transformPath } from '../core/vector/path';
 import { loadTypeface } from './loadTypeface';
-import { type Clip, clipShape } from './svg/polygons';
+import { type Clip, clipShape } from '../core/vector/polygons';
 import { type Polyline, polylineOf, strokeOutline } from './svg/strokeOutline';
 import { type Style, readRules, styleOf } from './svg/svgStyle';
 import { type SvgElement, damagedSvg, everyElement, readSvgTree, refuseSvg } from './svg/svgTree';

@@ -15,7 +15,9 @@ export type SettingKind =
   | 'point'
   | 'corners'
   | 'places'
-  | 'list';
+  | 'list'
+  | 'stops'
+  | 'pairs';
 
 /**
  * How a form, the command line and the reference show a setting; every schema of a setting carries it as its `meta`.
@@ -215,6 +217,53 @@ export const listField = <T>({
     ...o,
     max: most,
     expected: `at most ${most} of ${what}`,
+  });
+
+/** A colour on the way of a gradient, `at` 0 to 1. */
+export interface StopValue {
+  readonly at: number;
+  readonly colour: string;
+}
+const MOST_STOPS = 12;
+const isStop = (v: unknown): v is StopValue => {
+  if (typeof v !== 'object' || v === null) return false;
+  const { at, colour, ...rest } = v as Record<string, unknown>;
+  const isShare = typeof at === 'number' && at >= 0 && at <= 1;
+  return isShare && typeof colour === 'string' && HEX.test(colour) && Object.keys(rest).length === 0;
+};
+
+/** The colours of a gradient in order. */
+export const stopsField = ({ initial, ...o }: Shown & { initial: readonly StopValue[] }): Setting<StopValue[]> =>
+  judged<StopValue[]>(
+    (v) =>
+      Array.isArray(v) &&
+      v.length >= 2 &&
+      v.length <= MOST_STOPS &&
+      v.every(isStop) &&
+      v.every((s, k) => k === 0 || s.at >= v[k - 1].at),
+    [...initial],
+    { kind: 'stops', ...o, expected: `2 to ${MOST_STOPS} of { at, colour }, at from 0 to 1 in order` },
+  );
+
+/** A colour of the master and what becomes of it: another, or nothing. */
+export type PairValue =
+  { readonly from: string; readonly to: string } | { readonly from: string; readonly clear: true };
+const MOST_PAIRS = 32;
+const isPair = (v: unknown): v is PairValue => {
+  if (typeof v !== 'object' || v === null) return false;
+  const { from, to, clear, ...rest } = v as Record<string, unknown>;
+  const isHex = (c: unknown) => typeof c === 'string' && HEX.test(c);
+  const isOneOfBoth = clear === true ? to === undefined : clear === undefined && isHex(to);
+  return isHex(from) && isOneOfBoth && Object.keys(rest).length === 0;
+};
+
+/** Which colours become which. */
+export const pairsField = (o: Shown): Setting<PairValue[]> =>
+  judged<PairValue[]>((v) => Array.isArray(v) && v.length <= MOST_PAIRS && v.every(isPair), [], {
+    kind: 'pairs',
+    ...o,
+    max: MOST_PAIRS,
+    expected: `at most ${MOST_PAIRS} of { from, to } or { from, clear: true }`,
   });
 
 /** A place in working-picture pixels, or null for none. */

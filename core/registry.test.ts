@@ -5,6 +5,7 @@ import { checkValues, initialValues } from './params';
 import { purposes } from './purposes';
 import { artworkOfDrawing, artworkOfRaster } from './artwork/artwork';
 import { casts } from './casts';
+import { PX_PER_MM } from './decoration';
 import { createRaster } from './raster/raster';
 import { makeFile } from './recipe/makeFile';
 import { initialRecipe, lineOf, partOf, readRecipe } from './recipe/recipe';
@@ -76,7 +77,14 @@ describe('every stage', () => {
 
 describe('every fill, surround and cast', () => {
   const decorations = [...fills.all, ...surrounds.all, ...casts.all];
-  const context = { reduction: 1, palette: [], density: null };
+  const context = {
+    reduction: 1,
+    palette: [],
+    density: null,
+    markHeightPx: 8,
+    pxLength: 1,
+    mmLength: PX_PER_MM,
+  };
   it.each(decorations.map((d) => [d.id, d] as const))(
     '%s leaves its input unchanged, pixels and paths, and has words for itself',
     (_, d) => {

@@ -1,6 +1,7 @@
 import type { Artwork } from '../core/artwork/artwork';
 import type { Raster } from '../core/raster/raster';
-import { extentsOf, prepareFile } from '../core/recipe/makeFile';
+import { extentsOf } from '../core/artwork/extentsOf';
+import { prepareFile } from '../core/recipe/makeFile';
 import { LEAST_SIDE_PX } from '../core/sizes/size';
 import { encodePng } from '../codecs/encodePng';
 

@@ -8,7 +8,7 @@ import type { RectPx } from '../core/params';
 import { cropRaster } from '../core/raster/cropRaster';
 import { findExtents } from '../core/raster/extents';
 import { masterStrokes } from '../core/recipe/thinLines';
-import { extentsOf } from '../core/recipe/makeFile';
+import { extentsOf } from '../core/artwork/extentsOf';
 import { type MasterResult, type RunOptions, cutOutFacts, makeVariant, runStages } from '../core/recipe/runRecipe';
 import { createStageCache } from '../core/recipe/stageCache';
 import { type StageId, stageIds } from '../core/stages';

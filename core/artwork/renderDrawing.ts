@@ -75,7 +75,8 @@ function toLayer(shape: Shape, width: number, height: number, matrix: Matrix): L
   return { coverage, opacity: shape.opacity, colourAt: painter(shape.paint, matrix), row: new Float64Array(width) };
 }
 
-function painter(paint: Paint, matrix: Matrix): Layer['colourAt'] {
+/** What a paint is at a pixel's middle, code values. @param matrix  from the paint's own pixels to the picture's */
+export function painter(paint: Paint, matrix: Matrix): Layer['colourAt'] {
   if (paint.kind === 'colour') {
     const [r, g, b] = rgbFromHex(paint.hex);
     return (_x, _y, rgb) => {

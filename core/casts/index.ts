@@ -1,4 +1,6 @@
 import type { Decoration } from '../decoration';
 import { defineRegistry } from '../registry';
+import { glow } from './glow';
+import { shadow } from './shadow';
 
-export const casts = defineRegistry<Decoration>('cast');
+export const casts = defineRegistry<Decoration>('cast', shadow, glow);

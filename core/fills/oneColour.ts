@@ -1,8 +1,10 @@
+import { withDrawing } from '../artwork/artwork';
 import { paintAll } from '../artwork/drawing';
-import { rgbFromHex } from '../colour/hex';
 import { choiceField, colourField } from '../params';
-import { type Raster, createRaster } from '../raster/raster';
+import { inOneColour } from '../layers/layers';
+import { matteOf } from '../raster/raster';
 import { defineFill } from './fill';
+import { alphaWithoutLight, shapesWithoutLight } from './lightAreas';
 
 /** Every visible pixel, or every shape, in one colour, its transparency kept. */
 export const oneColour = defineFill({
@@ -22,21 +24,17 @@ export const oneColour = defineFill({
   },
   needsOpenMaster: (p) => p.insides === 'open',
   describe: (p) => `in one colour, ${p.colour}`,
-  apply: (artwork, p) => ({
-    ...artwork,
-    raster: inOneColour(artwork.raster, p.colour),
-    drawing: artwork.drawing && paintAll(artwork.drawing, { kind: 'colour', hex: p.colour }),
-  }),
+  apply(artwork, p) {
+    const { drawing, raster } = artwork;
+    const paint = { kind: 'colour', hex: p.colour } as const;
+    const isOpen = p.insides === 'open';
+    const cut = isOpen && drawing ? shapesWithoutLight(drawing) : null;
+    if (drawing && cut) return withDrawing(artwork, paintAll({ ...drawing, shapes: cut }, paint));
+    const alpha = (isOpen && !drawing ? alphaWithoutLight(raster) : null) ?? matteOf(raster).data;
+    return {
+      ...artwork,
+      raster: inOneColour(raster, alpha, p.colour),
+      drawing: drawing && paintAll(drawing, paint),
+    };
+  },
 });
-
-function inOneColour({ width, height, data }: Raster, hex: string): Raster {
-  const [r, g, b] = rgbFromHex(hex);
-  const out = createRaster(width, height);
-  for (let i = 0; i < out.data.length; i += 4) {
-    out.data[i] = r;
-    out.data[i + 1] = g;
-    out.data[i + 2] = b;
-    out.data[i + 3] = data[i + 3];
-  }
-  return out;
-}

@@ -1,7 +1,7 @@
 import type { Artwork } from '../artwork/artwork';
 import { sizes } from '../sizes';
 import { type Extent, LEAST_SIDE_PX, wholePixels } from '../sizes/size';
-import { extentsOf } from './makeFile';
+import { extentsOf } from '../artwork/extentsOf';
 import { purposes } from '../purposes';
 import { type Part, type Recipe, startLineId } from './recipe';
 

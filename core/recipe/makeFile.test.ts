@@ -8,7 +8,8 @@ import { findExtents } from '../raster/extents';
 import { type Raster, createRaster } from '../raster/raster';
 import { sizes } from '../sizes';
 import { PathBuilder } from '../vector/path';
-import { extentsOf, layOutFile, makeFile, prepareFile } from './makeFile';
+import { extentsOf } from '../artwork/extentsOf';
+import { layOutFile, makeFile, prepareFile } from './makeFile';
 import { fitSize, refitStartLines } from './fitSize';
 import { initialRecipe } from './recipe';
 

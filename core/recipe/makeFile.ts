@@ -1,5 +1,6 @@
 import type { Artwork } from '../artwork/artwork';
-import { type Drawing, boundsOfDrawing, placeDrawing } from '../artwork/drawing';
+import { type Drawing, placeDrawing } from '../artwork/drawing';
+import { extentsOf } from '../artwork/extentsOf';
 import { renderDrawing } from '../artwork/renderDrawing';
 import { CoreError } from '../errors';
 import { formats } from '../formats';
@@ -8,7 +9,6 @@ import type { Matrix } from '../geometry/matrix';
 import type { RectPx } from '../params';
 import { bleedColours } from '../raster/bleedColours';
 import { cropRaster } from '../raster/cropRaster';
-import { findExtents } from '../raster/extents';
 import type { Raster } from '../raster/raster';
 import { resizeRaster } from '../raster/resize';
 import { sizes } from '../sizes';
@@ -19,14 +19,6 @@ import type { Part } from './recipe';
 export interface FileOrder {
   readonly size: Part;
   readonly format: Part;
-}
-
-/** The visible part of a variant at its own full size: exact for paths. Null where nothing is visible. */
-export function extentsOf(variant: Artwork): RectPx | null {
-  if (variant.drawing) return boundsOfDrawing(variant.drawing);
-  const found = findExtents(variant.raster, undefined, variant.within);
-  const r = variant.reduction;
-  return found && { x: found.x * r, y: found.y * r, width: found.width * r, height: found.height * r };
 }
 
 /**

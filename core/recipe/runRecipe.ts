@@ -4,7 +4,8 @@ import type { Finding } from '../findings/finding';
 import { fills } from '../fills';
 import { casts } from '../casts';
 import type { Raster } from '../raster/raster';
-import type { Decoration, DecorationContext } from '../decoration';
+import { extentsOf } from '../artwork/extentsOf';
+import { type Decoration, type DecorationContext, PX_PER_MM } from '../decoration';
 import { type StageId, type StageValues, stageIds, stages } from '../stages';
 import type { CutOutFacts } from '../stages/cutOutFacts';
 import type { StageContext, StageDefinition, StageResult } from '../stages/stage';
@@ -130,7 +131,8 @@ export function withAllOpen(values: StageValues): StageValues {
 }
 
 /** What fills, surrounds and casts may ask for beside the artwork. */
-export type VariantContext = Omit<DecorationContext, 'reduction'>;
+export type VariantContext = Pick<DecorationContext, 'palette' | 'density'> &
+  Partial<Pick<DecorationContext, 'pxLength' | 'mmLength'>>;
 const PLAIN: VariantContext = { palette: [], density: null };
 
 /**
@@ -148,12 +150,36 @@ export function makeVariant(
   const needsOpen = fill.needsOpenMaster?.(variant.fill.params as never) ?? false;
   const { master: made } = runStages(source, needsOpen ? withAllOpen(recipe.stages) : recipe.stages, options);
   const master = options.asPaths && made.outlines ? withDrawing(made, made.outlines) : made;
+  return decorate(master, variant, context);
+}
+
+/** A master with a variant's fill, surrounds and casts, one after another. */
+export function decorate(
+  master: Artwork,
+  variant: Pick<Variant, 'fill' | 'surrounds' | 'casts'>,
+  context: VariantContext = PLAIN,
+): Artwork {
+  const ctx = { pxLength: 1, mmLength: PX_PER_MM, markHeightPx: 0, ...context };
   const apply = (artwork: Artwork, definition: Decoration, part: Part) =>
-    definition.apply(artwork, part.params as never, { ...context, reduction: artwork.reduction });
-  let artwork = apply(master, fill, variant.fill);
+    definition.apply(artwork, part.params as never, { ...ctx, reduction: artwork.reduction });
+  let artwork = apply(master, fills.get(variant.fill.id), variant.fill);
+  if (variant.surrounds.length + variant.casts.length > 0) ctx.markHeightPx = extentsOf(artwork)?.height ?? 0;
   for (const part of variant.surrounds) artwork = apply(artwork, surrounds.get(part.id), part);
   for (const part of variant.casts) artwork = apply(artwork, casts.get(part.id), part);
   return artwork;
+}
+
+/** The part at which a variant's paths end, and why; null where they stay paths. */
+export function pathsEndAt(
+  variant: Pick<Variant, 'fill' | 'surrounds' | 'casts'>,
+): { title: string; why: string } | null {
+  const parts: Decoration[] = [
+    fills.get(variant.fill.id),
+    ...variant.surrounds.map((p) => surrounds.get(p.id)),
+    ...variant.casts.map((p) => casts.get(p.id)),
+  ];
+  const found = parts.find((d) => d.endsPaths);
+  return found ? { title: found.title, why: found.endsPaths as string } : null;
 }
 
 /** A variant as a sentence: fill, surrounds, casts. */

@@ -1,5 +1,7 @@
 import { type Fields, initialValues, metaOf } from '../../core/params';
 import { type Recipe, initialRecipe, partOf } from '../../core/recipe/recipe';
+import { casts } from '../../core/casts';
+import { surrounds } from '../../core/surrounds';
 import { fills } from '../../core/fills';
 import { formats } from '../../core/formats';
 import { sizes } from '../../core/sizes';
@@ -111,6 +113,14 @@ function oddValue(random: Random, fields: Fields, key: string): unknown {
         if (key === 'changes') return oddChange(hex, random);
         return key === 'pieces' ? { ...place(random), ...oddChange(hex, random) } : oddEdit(random);
       }),
+    stops: () => {
+      const stops = Array.from({ length: 1 + Math.floor(random() * 4) }, () => ({ at: random(), colour: hex() }));
+      return random() < 0.9 ? stops.sort((a, b) => a.at - b.at) : stops;
+    },
+    pairs: () =>
+      Array.from({ length: Math.floor(random() * 4) }, () =>
+        random() < 0.3 ? { from: hex(), clear: true } : { from: hex(), to: hex() },
+      ),
     point: () => (random() < 0.2 ? null : place(random)),
     rect: () => {
       const { x, y } = place(random);
@@ -135,6 +145,14 @@ const oddValues = (random: Random, fields: Fields, share: number): Record<string
   ),
 });
 
+/** A part whose lengths are small enough for thousands of them to be made. */
+function oddPart(random: Random, registry: typeof surrounds) {
+  const definition = pick(random, registry.all);
+  const params = oddValues(random, definition.params, 0.4);
+  for (const [key, value] of Object.entries(params)) if (Number(value) > 60) params[key] = 12;
+  return { id: definition.id, params: { ...params, ...(random() < 0.9 ? { unit: 'px' } : {}) } };
+}
+
 /** A recipe as nobody would write it. Some are lawful, and then must run or be refused; the others must be refused. */
 export function oddRecipe(random: Random, base: Recipe = initialRecipe()): unknown {
   const settings = stages.all.map((s) => [s.id, { version: s.version, ...oddValues(random, s.params, 0.35) }]);
@@ -144,7 +162,12 @@ export function oddRecipe(random: Random, base: Recipe = initialRecipe()): unkno
   const recipe: Record<string, unknown> = {
     ...base,
     stages: Object.fromEntries(settings),
-    variants: base.variants.map((v) => ({ ...v, fill: { id: fill.id, params: oddValues(random, fill.params, 0.3) } })),
+    variants: base.variants.map((v) => ({
+      ...v,
+      fill: { id: fill.id, params: oddValues(random, fill.params, 0.3) },
+      surrounds: random() < 0.3 ? [oddPart(random, surrounds)] : [],
+      casts: random() < 0.2 ? [oddPart(random, casts)] : [],
+    })),
     files: {
       ...base.files,
       lines: base.files.lines.slice(0, 1).map((line) => ({

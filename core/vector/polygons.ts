@@ -1,6 +1,6 @@
-import { Clipper, FillRule } from 'clipper2-ts';
-import { type Path, PathBuilder, boundsOfPath } from '../../core/vector/path';
-import { flattenPath } from '../../core/vector/flattenPath';
+import { Clipper, EndType, FillRule, JoinType } from 'clipper2-ts';
+import { flattenPath } from './flattenPath';
+import { type Path, PathBuilder, boundsOfPath } from './path';
 
 /** What alone is seen. */
 export interface Clip {
@@ -25,6 +25,48 @@ export function clipShape({ path, rule }: Clip, clips: readonly Clip[], scale: n
     left = { path: fromPolygons(Clipper.intersect(own, seen, FillRule.NonZero), scale), rule: 'nonzero' };
   }
   return left;
+}
+
+/**
+ * Curves are cut into chords 0.002 px from them at this many pixels to a unit: a hundredth of a full-size pixel is near
+ * enough for what stands round a mark, and every chord costs.
+ */
+export const COARSE = 0.2;
+
+/** How the corners of an offset outline are joined. */
+export type Join = 'round' | 'mitre';
+
+/** A mitre longer than so many times the offset is cut off. */
+const MITRE_LIMIT = 4;
+/** Rounds are drawn by chords this near to them, px. */
+const ARC_NEAR_PX = 0.01;
+
+/**
+ * The outline so far outside a path, everywhere; its holes shrink and close.
+ * @param scale  pixels of the path's unit
+ * @returns filled by the rule of windings
+ */
+export function offsetPath({ path, rule }: Clip, by: number, join: Join, scale = 1): Path {
+  const own = Clipper.union(toPolygons(path, scale), [], ruleOf(rule));
+  if (by === 0) return fromPolygons(own, scale);
+  const kind = join === 'round' ? JoinType.Round : JoinType.Miter;
+  const delta = by * scale * PARTS;
+  const grown = Clipper.inflatePaths(own, delta, kind, EndType.Polygon, MITRE_LIMIT, ARC_NEAR_PX * scale * PARTS);
+  return fromPolygons(grown, scale);
+}
+
+/** What lies in the first path and in none of the others, filled by the rule of windings. */
+export function differenceOf(from: Clip, others: readonly Clip[], scale = 1): Path {
+  const own = Clipper.union(toPolygons(from.path, scale), [], ruleOf(from.rule));
+  const taken = others.flatMap((o) => Clipper.union(toPolygons(o.path, scale), [], ruleOf(o.rule)));
+  return fromPolygons(Clipper.difference(own, taken, FillRule.NonZero), scale);
+}
+
+/** Several shapes as one, filled by the rule of windings; without holes where asked. */
+export function unionOf(shapes: readonly Clip[], scale = 1, withoutHoles = false): Path {
+  const all = shapes.flatMap((s) => Clipper.union(toPolygons(s.path, scale), [], ruleOf(s.rule)));
+  const whole = Clipper.union(all, [], FillRule.NonZero);
+  return fromPolygons(withoutHoles ? whole.filter((ring) => Clipper.area(ring) > 0) : whole, scale);
 }
 
 function toPolygons(path: Path, scale: number) {
