@@ -40,6 +40,16 @@ const commands: readonly { verb: string; summary: string; load: () => Promise<Co
     load: async () => (await import('./variants')).variants,
   },
   {
+    verb: 'contrast',
+    summary: 'measure how well a mark can be seen on colours and photos',
+    load: async () => (await import('./contrast')).contrast,
+  },
+  {
+    verb: 'board',
+    summary: 'lay out variants on grounds as one picture or PDF',
+    load: async () => (await import('./board')).board,
+  },
+  {
     verb: 'export',
     summary: 'write one file of one mark: SVG, PDF or PNG, of any size',
     load: async () => (await import('./export')).exportFile,

@@ -8,7 +8,7 @@ import { defineFormat } from './format';
 const CSS_PPI = 96;
 const POINTS_PER_INCH = 72;
 
-type Lib = typeof import('@cantoo/pdf-lib');
+export type Lib = typeof import('@cantoo/pdf-lib');
 
 /** One page exactly round the paths, transparent; no text, picture, date or name inside. */
 export const pdf = defineFormat({
@@ -29,9 +29,7 @@ export const pdf = defineFormat({
     const scale = (file.widthPx * points) / drawing.widthPx;
     // Down is up in PDF.
     const matrix = [scale, 0, 0, -scale, 0, file.heightPx * points] as const;
-    page.pushOperators(lib.pushGraphicsState(), lib.concatTransformationMatrix(...matrix));
-    for (const shape of drawing.shapes) page.pushOperators(...operatorsOf(shape, { lib, document, page, matrix }));
-    page.pushOperators(lib.popGraphicsState());
+    paintOnPage(drawing, { lib, document, page, matrix });
     dropEmpty(page, lib);
     return document.save({ useObjectStreams: false, addDefaultPage: false });
   },
@@ -47,7 +45,16 @@ function dropEmpty(page: PDFPage, lib: Lib): void {
   page.node.delete(lib.PDFName.of('Annots'));
 }
 
-interface Sheet {
+/** Paints a drawing on a page, where the matrix puts it. */
+export function paintOnPage(drawing: Drawing, sheet: Sheet): void {
+  const { lib, page, matrix } = sheet;
+  const m = matrix as [number, number, number, number, number, number];
+  page.pushOperators(lib.pushGraphicsState(), lib.concatTransformationMatrix(...m));
+  for (const shape of drawing.shapes) page.pushOperators(...operatorsOf(shape, sheet));
+  page.pushOperators(lib.popGraphicsState());
+}
+
+export interface Sheet {
   readonly lib: Lib;
   readonly document: PDFDocument;
   readonly page: PDFPage;

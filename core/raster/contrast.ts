@@ -8,7 +8,10 @@ export const luminance = (r: number, g: number, b: number): number =>
 /** Contrast ratio 1..21 of two luminances (WCAG 2.2, "contrast ratio"). */
 export const contrastRatio = (a: number, b: number): number => (Math.max(a, b) + 0.05) / (Math.min(a, b) + 0.05);
 
-/** How much of a mark's visible area has which luminance: the basis of its contrast on any ground. */
+/**
+ * How much of a mark's visible area has which luminance, and the sum of luminances of each bin: the basis of its
+ * contrast on any ground.
+ */
 export type LuminanceProfile = Float64Array;
 const BINS = 1024;
 
@@ -17,14 +20,17 @@ const BINS = 1024;
  * million pixels stands for all: contrast is a median, which that settles to far below what anyone can see.
  */
 export function measureLuminance(mark: Raster): LuminanceProfile {
-  const profile = new Float64Array(BINS);
+  const profile = new Float64Array(2 * BINS);
   const { data } = mark;
   const step = 4 * Math.max(1, Math.floor(data.length / 4 / 500_000));
   for (let i = 0; i < data.length; i += step) {
     const alpha = data[i + 3];
     if (alpha < 128) continue; // edges and soft shadows do not carry the reading of a mark
     // Square root: even steps for the eye, so that dark marks are told apart too.
-    profile[Math.min(BINS - 1, Math.floor(Math.sqrt(luminance(data[i], data[i + 1], data[i + 2])) * BINS))] += alpha;
+    const own = luminance(data[i], data[i + 1], data[i + 2]);
+    const bin = Math.min(BINS - 1, Math.floor(Math.sqrt(own) * BINS));
+    profile[bin] += alpha;
+    profile[BINS + bin] += alpha * own;
   }
   return profile;
 }
@@ -40,7 +46,7 @@ export function contrastOnColour(profile: LuminanceProfile, ground: readonly [nu
   let total = 0;
   for (let k = 0; k < BINS; k++) {
     if (profile[k] === 0) continue;
-    entries.push([contrastRatio(((k + 0.5) / BINS) ** 2, under), profile[k]]);
+    entries.push([contrastRatio(profile[BINS + k] / profile[k], under), profile[k]]);
     total += profile[k];
   }
   entries.sort((a, b) => a[0] - b[0]);

@@ -39,13 +39,9 @@ export interface Traced {
  * @param plane  coverage 0 to 255
  */
 export function traceCoverage(plane: Plane, options: TraceOptions): Traced {
-  const { width, height, data } = plane;
-  const at = (x: number, y: number) => (x < 0 || y < 0 || x >= width || y >= height ? 0 : data[y * width + x]);
-  // Four pixels round a grid corner, two of them inside by the corner only: one piece where they are half covered.
-  const joins = (x: number, y: number) => at(x - 1, y - 1) + at(x, y - 1) + at(x - 1, y) + at(x, y) >= 510;
   const rings: EdgeRing[] = [];
   const fineness: number[] = [];
-  for (const crack of followRings(insideMask(plane, options.faint), width, height, joins)) {
+  for (const crack of borderRings(plane, options.faint)) {
     if (Math.abs(crack.area2) / 2 < options.smallestPx) continue;
     const ring = edgePoints(plane, crack);
     if (ring.xs.length < 3) continue;
@@ -53,6 +49,15 @@ export function traceCoverage(plane: Plane, options: TraceOptions): Traced {
     fineness.push(finenessOf(crack));
   }
   return fitRings(rings, fineness, { ...options, grainPx: options.grainPx ?? grainOf(plane) });
+}
+
+/** The rings of pixel sides round everything that a coverage map holds. */
+export function borderRings(plane: Plane, faint?: number): CrackRing[] {
+  const { width, height, data } = plane;
+  const at = (x: number, y: number) => (x < 0 || y < 0 || x >= width || y >= height ? 0 : data[y * width + x]);
+  // Four pixels round a grid corner, two of them inside by the corner only: one piece where they are half covered.
+  const joins = (x: number, y: number) => at(x - 1, y - 1) + at(x, y - 1) + at(x - 1, y) + at(x, y) >= 510;
+  return followRings(insideMask(plane, faint), width, height, joins);
 }
 
 /** Measured borders as lines and curves within a tolerance. */

@@ -1,0 +1,151 @@
+import type { Rgb } from '../colour/hex';
+import { contrastOnColour, contrastRatio, luminance, measureLuminance } from '../raster/contrast';
+import { type Raster, matteOf } from '../raster/raster';
+import { edgePoints } from '../trace/edgePoints';
+import { borderRings } from '../trace/traceCoverage';
+
+/** How well a mark can be seen where it stands. */
+export interface Standing {
+  /** On a flat ground the contrast that half of its area reaches; on a photo the one that half of its outline does. */
+  readonly ratio: number;
+  /** The share of its outline that has at least 3:1 against what lies directly beyond it, 0..1. */
+  readonly shareAbove3: number;
+  /** Where its outline stands out least, of areas an eighth of it wide, px of the ground; null without an outline. */
+  readonly worst: { readonly x: number; readonly y: number; readonly ratio: number } | null;
+}
+
+/** A mark's outline must stand out by so much (WCAG 2.2, 1.4.11, graphical objects). */
+export const LEAST_RATIO = 3;
+/** The mark is looked at so far inside its edge, px, nearer where it is thinner. */
+const INSIDE_PX = [1.5, 1, 0.5, 0];
+/** And the ground so far outside. */
+const BEYOND_PX = 2.5;
+const SOLID = 128;
+/** Areas of the outline, across the longer side. */
+const AREAS = 8;
+const LEAST_AREA_PX = 8;
+/** Less of the outline than this share of an even part is no area of its own. */
+const LEAST_SHARE = 0.25;
+
+interface EdgePlace {
+  readonly x: number;
+  readonly y: number;
+  readonly ratio: number;
+}
+
+/**
+ * How well a mark stands out on a ground, where it stands.
+ * @param mark  at its size on the ground, straight alpha
+ * @param ground  a photo, or one colour
+ * @param at  the mark's upper left pixel on the photo
+ */
+export function measureStanding(mark: Raster, ground: Raster | Rgb, at: { x: number; y: number }): Standing {
+  const isPhoto = 'data' in ground;
+  const places = edgePlaces(mark, isPhoto ? photoAt(ground, at) : () => ground);
+  if (places.length === 0) return { ratio: 1, shareAbove3: 0, worst: null };
+  const ratios = places.map((p) => p.ratio).sort((a, b) => a - b);
+  const ratio = isPhoto ? ratios[ratios.length >> 1] : contrastOnColour(measureLuminance(mark), ground);
+  const above = ratios.filter((r) => r >= LEAST_RATIO).length;
+  const worst = worstArea(places, Math.max(mark.width, mark.height));
+  return {
+    ratio,
+    shareAbove3: above / ratios.length,
+    worst: { x: worst.x + at.x, y: worst.y + at.y, ratio: worst.ratio },
+  };
+}
+
+/** The one of several that can be seen best: by the share of its outline that stands out, then by contrast. */
+export function bestStanding(all: readonly Standing[]): number {
+  const order = all
+    .map((_, k) => k)
+    .sort((a, b) => {
+      const off = all[b].shareAbove3 - all[a].shareAbove3;
+      return Math.abs(off) > SAME_SHARE ? off : all[b].ratio - all[a].ratio;
+    });
+  return order[0] ?? -1;
+}
+/** Shares nearer than this are alike. */
+const SAME_SHARE = 0.02;
+
+type GroundAt = (x: number, y: number) => Rgb;
+
+/** The mean of nine pixels of a photo; beyond its border the nearest ones. */
+function photoAt({ width, height, data }: Raster, at: { x: number; y: number }): GroundAt {
+  const clamp = (v: number, most: number) => Math.min(most - 1, Math.max(0, v));
+  return (x, y) => {
+    const sum = [0, 0, 0];
+    for (let dy = -1; dy <= 1; dy++) {
+      for (let dx = -1; dx <= 1; dx++) {
+        const p = (clamp(Math.floor(y + at.y) + dy, height) * width + clamp(Math.floor(x + at.x) + dx, width)) * 4;
+        for (let c = 0; c < 3; c++) sum[c] += data[p + c];
+      }
+    }
+    return sum.map((v) => Math.round(v / 9)) as unknown as Rgb;
+  };
+}
+
+function edgePlaces(mark: Raster, groundAt: GroundAt): EdgePlace[] {
+  const plane = matteOf(mark);
+  const places: EdgePlace[] = [];
+  for (const crack of borderRings(plane)) {
+    const { xs, ys } = edgePoints(plane, crack);
+    const n = xs.length;
+    for (let k = 0; n > 2 && k < n; k++) {
+      const [i, j] = [(k + n - 1) % n, (k + 1) % n];
+      const [dx, dy] = [xs[j] - xs[i], ys[j] - ys[i]];
+      const length = Math.hypot(dx, dy);
+      if (length === 0) continue;
+      // The inside lies at the right hand.
+      const [ox, oy] = [dy / length, -dx / length];
+      const own = colourInside(mark, { x: xs[k], y: ys[k], ox, oy }, groundAt);
+      if (!own) continue;
+      const beyond = groundAt(xs[k] + ox * BEYOND_PX, ys[k] + oy * BEYOND_PX);
+      places.push({ x: xs[k], y: ys[k], ratio: contrastRatio(luminance(...own), luminance(...beyond)) });
+    }
+  }
+  return places;
+}
+
+/** What the mark shows just inside its edge, over the ground where it is not solid; null where it is hardly there. */
+function colourInside(
+  { width, height, data }: Raster,
+  { x, y, ox, oy }: { x: number; y: number; ox: number; oy: number },
+  groundAt: GroundAt,
+): Rgb | null {
+  let best: { alpha: number; p: number; x: number; y: number } | null = null;
+  for (const way of INSIDE_PX) {
+    const [px, py] = [Math.floor(x - ox * way), Math.floor(y - oy * way)];
+    if (px < 0 || py < 0 || px >= width || py >= height) continue;
+    const p = (py * width + px) * 4;
+    if (!best || data[p + 3] > best.alpha) best = { alpha: data[p + 3], p, x: px, y: py };
+    if (data[p + 3] >= SOLID) break;
+  }
+  if (!best || best.alpha === 0) return null;
+  const under = groundAt(best.x, best.y);
+  const share = best.alpha / 255;
+  const { p } = best;
+  return [0, 1, 2].map((c) => Math.round(data[p + c] * share + under[c] * (1 - share))) as unknown as Rgb;
+}
+
+/** The area of the outline whose middle contrast is least. */
+function worstArea(places: readonly EdgePlace[], long: number): EdgePlace {
+  const side = Math.max(LEAST_AREA_PX, long / AREAS);
+  const areas = new Map<string, EdgePlace[]>();
+  for (const place of places) {
+    const key = `${Math.floor(place.x / side)},${Math.floor(place.y / side)}`;
+    const own = areas.get(key);
+    if (own) own.push(place);
+    else areas.set(key, [place]);
+  }
+  const even = places.length / areas.size;
+  let worst: EdgePlace | null = null;
+  for (const own of areas.values()) {
+    if (own.length < even * LEAST_SHARE) continue;
+    own.sort((a, b) => a.ratio - b.ratio);
+    const { ratio } = own[own.length >> 1];
+    if (worst && worst.ratio <= ratio) continue;
+    const mean = (pick: (p: EdgePlace) => number) => own.reduce((sum, p) => sum + pick(p), 0) / own.length;
+    worst = { x: mean((p) => p.x), y: mean((p) => p.y), ratio };
+  }
+  return worst ?? places[0];
+}
