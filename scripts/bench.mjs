@@ -15,10 +15,11 @@ if (process.argv.includes('--server')) {
   });
   process.exit(0);
 }
-if (process.argv.includes('--trace') || process.argv.includes('--colours')) {
-  const rest = process.argv.slice(2).filter((a) => a !== '--trace' && a !== '--colours');
-  const file = process.argv.includes('--trace') ? 'trace' : 'traceColours';
-  run(process.execPath, ['--import', 'tsx', `bench/${file}.ts`, ...rest]);
+const alone = { '--trace': 'trace', '--colours': 'traceColours', '--rims': 'rims' };
+const asked = Object.keys(alone).find((option) => process.argv.includes(option));
+if (asked) {
+  const rest = process.argv.slice(2).filter((a) => a !== asked);
+  run(process.execPath, ['--import', 'tsx', `bench/${alone[asked]}.ts`, ...rest]);
   process.exit(0);
 }
 const hasStrokes = process.argv.includes('--strokes');

@@ -151,7 +151,7 @@ describe('the browser’s worker', () => {
     expect(done.cropped).toBeNull();
     expect(done.facts).toMatchObject({ way: 'flat', groundHex: '#f4efe4', areas: [{ decision: 'open' }] });
     expect(done.findings).toEqual(own.findings);
-    expect(done.contrast.white).toBeGreaterThan(done.contrast.black);
+    expect(done.contrast.white.ratio).toBeGreaterThan(done.contrast.black.ratio);
     const shown = done.shown.bitmap as unknown as Picture;
     expect([shown.width, shown.height]).toEqual([160, 160]);
     const master = await ask<'master'>({ type: 'master', values: flat });
@@ -220,8 +220,8 @@ describe('the browser’s worker', () => {
     expect(pixel({ width: shown.width, height: shown.height, data: new Uint8Array(shown.data) }, 15, 80)).toEqual([
       255, 255, 255, 255,
     ]);
-    expect(reversed.contrast.black).toBeCloseTo(21, 0);
-    expect(reversed.contrast.white).toBeCloseTo(1, 1);
+    expect(reversed.contrast.black.ratio).toBeCloseTo(21, 0);
+    expect(reversed.contrast.white.ratio).toBeCloseTo(1, 1);
   });
   it('measures frames and places in full-size pixels when the picture is a reduced one', async () => {
     const {

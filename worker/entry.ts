@@ -40,6 +40,8 @@ const scope = self as unknown as {
 const cache = createStageCache();
 /** What every bead was last drawn from: those that did not change are not sent again. */
 const beadOf = new Map<StageId, Artwork>();
+/** Variants as they were last drawn: those that did not change are not drawn anew. */
+const drawnVariants = new Map<string, Artwork>();
 let opened: { artwork: Artwork; source: WorkSource } | null = null;
 
 scope.onmessage = ({ data: { id, request, stop } }) => {
@@ -119,9 +121,14 @@ async function answer(
     }
     case 'variants': {
       const value: VariantDone[] = [];
+      const context = { palette: request.palette, density: null };
+      const before = new Map(drawnVariants);
+      drawnVariants.clear();
       for (const variant of request.recipe.variants) {
-        const context = { palette: request.palette, density: null };
-        const drawn = makeVariant(artwork, request.recipe, variant, run, context);
+        const { fill, surrounds, casts } = variant;
+        const key = JSON.stringify([source.key, request.recipe.stages, fill, surrounds, casts]);
+        const drawn = before.get(key) ?? makeVariant(artwork, request.recipe, variant, run, context);
+        drawnVariants.set(key, drawn);
         value.push(await showVariant(variant.id, drawn, request.grounds));
       }
       return { value, transfer: value.flatMap((v) => (v.bitmap ? [v.bitmap] : [])) };

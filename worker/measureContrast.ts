@@ -1,44 +1,68 @@
 import { rgbFromHex } from '../core/colour/hex';
+import { type Standing, measureStanding } from '../core/contrast/standing';
 import { contrastOnColour, measureLuminance } from '../core/raster/contrast';
+import { cropRaster } from '../core/raster/cropRaster';
+import { findExtents } from '../core/raster/extents';
 import type { Raster } from '../core/raster/raster';
+import { resizeRaster } from '../core/raster/resize';
 import type { GroundSource } from './protocol';
 
-const photoColours = new Map<string, Promise<readonly [number, number, number]>>();
+const photos = new Map<string, Promise<Raster>>();
 
-/** Contrast 1..21 of a mark on each ground, by the ground's id. */
-export async function measureContrast(mark: Raster, grounds: readonly GroundSource[]): Promise<Record<string, number>> {
-  const found: Record<string, number> = {};
-  const profile = measureLuminance(mark);
+/** A photo is looked at so wide; a mark stands in its middle, so much of that at most, and fits its height. */
+const PHOTO_PX = 640;
+const MARK_PX = 256;
+const HEIGHT_SHARE = 0.8;
+
+/** How well a mark can be seen on each ground, by the ground's id; on a photo in its middle. */
+export async function measureContrast(
+  mark: Raster,
+  grounds: readonly GroundSource[],
+): Promise<Record<string, Standing>> {
+  const found: Record<string, Standing> = {};
+  const extents = findExtents(mark);
+  if (!extents || grounds.length === 0) return found;
+  const shown = cropRaster(mark, extents);
+  const profile = measureLuminance(shown);
+  const small = fitted(shown, MARK_PX, MARK_PX);
   for (const g of grounds) {
-    const colour = g.hex ? rgbFromHex(g.hex) : g.url ? await meanColour(g.url) : null;
-    if (colour) found[g.id] = contrastOnColour(profile, colour);
+    if (g.hex) {
+      const colour = rgbFromHex(g.hex);
+      const standing = measureStanding(small, colour, { x: 0, y: 0 });
+      found[g.id] = { ...standing, ratio: contrastOnColour(profile, colour) };
+    } else if (g.url) {
+      const photo = await photoOf(g.url);
+      const own = fitted(shown, MARK_PX, photo.height * HEIGHT_SHARE);
+      const at = { x: Math.round((photo.width - own.width) / 2), y: Math.round((photo.height - own.height) / 2) };
+      found[g.id] = measureStanding(own, photo, at);
+    }
   }
   return found;
 }
 
-function meanColour(url: string): Promise<readonly [number, number, number]> {
-  let found = photoColours.get(url);
+function fitted(mark: Raster, mostWidth: number, mostHeight: number): Raster {
+  const scale = Math.min(1, mostWidth / mark.width, mostHeight / mark.height);
+  if (scale === 1) return mark;
+  const side = (px: number) => Math.max(1, Math.round(px * scale));
+  return resizeRaster(mark, side(mark.width), side(mark.height));
+}
+
+function photoOf(url: string): Promise<Raster> {
+  let found = photos.get(url);
   if (!found) {
-    found = measureMean(url);
-    photoColours.set(url, found);
-    found.catch(() => photoColours.delete(url));
+    found = loadPhoto(url);
+    photos.set(url, found);
+    found.catch(() => photos.delete(url));
   }
   return found;
 }
 
-/** A photo's mean is taken from so small a picture of it. */
-const SIDE_PX = 32;
-
-async function measureMean(url: string): Promise<readonly [number, number, number]> {
-  const bitmap = await createImageBitmap(await (await fetch(url)).blob(), {
-    resizeWidth: SIDE_PX,
-    resizeHeight: SIDE_PX,
-    resizeQuality: 'medium',
-  });
-  const context = new OffscreenCanvas(SIDE_PX, SIDE_PX).getContext('2d') as OffscreenCanvasRenderingContext2D;
-  context.drawImage(bitmap, 0, 0);
-  const { data } = context.getImageData(0, 0, SIDE_PX, SIDE_PX);
-  const sum = [0, 0, 0];
-  for (let i = 0; i < data.length; i += 4) for (let c = 0; c < 3; c++) sum[c] += data[i + c];
-  return sum.map((v) => Math.round(v / (SIDE_PX * SIDE_PX))) as unknown as readonly [number, number, number];
+async function loadPhoto(url: string): Promise<Raster> {
+  const bitmap = await createImageBitmap(await (await fetch(url)).blob());
+  const [width, height] = [PHOTO_PX, Math.max(1, Math.round((PHOTO_PX * bitmap.height) / bitmap.width))];
+  const context = new OffscreenCanvas(width, height).getContext('2d') as OffscreenCanvasRenderingContext2D;
+  context.imageSmoothingQuality = 'high';
+  context.drawImage(bitmap, 0, 0, width, height);
+  const { data } = context.getImageData(0, 0, width, height);
+  return { width, height, data: new Uint8Array(data.buffer) };
 }

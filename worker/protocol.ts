@@ -1,3 +1,4 @@
+import type { Standing } from '../core/contrast/standing';
 import type { Finding } from '../core/findings/finding';
 import type { Corners, Projective } from '../core/geometry/projective';
 import type { RectPx } from '../core/params';
@@ -97,8 +98,8 @@ export interface StagesDone {
   readonly facts: CutOutFacts;
   /** Of all stages. */
   readonly findings: readonly Finding[];
-  /** Of the master, by ground id: contrast 1..21. */
-  readonly contrast: Record<string, number>;
+  /** Of the master, by ground id. */
+  readonly contrast: Record<string, Standing>;
   readonly ms: number;
 }
 
@@ -130,7 +131,7 @@ export interface VariantDone {
   /** Size of the visible part, full-size pixels. */
   readonly width: number;
   readonly height: number;
-  readonly contrast: Record<string, number>;
+  readonly contrast: Record<string, Standing>;
 }
 
 export interface Answers {

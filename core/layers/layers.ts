@@ -76,19 +76,19 @@ export interface Layer {
   readonly path: Path;
   readonly hex: string;
   /**
-   * Lies wholly beside the mark: where both share a pixel each keeps its part of it, and nothing of the layer shows
-   * through what is half clear inside.
+   * The mark's own outline, where the layer lies beside it alone: where both share a pixel each keeps its part of it,
+   * and nothing of the layer shows through what is half clear inside.
    */
-  readonly isBeside?: boolean;
+  readonly beside?: Path;
 }
 
 /** Puts a layer beneath artwork, which grows by the room that the layer needs. */
-export function addBeneath(artwork: Artwork, { path, hex, isBeside }: Layer): Artwork {
+export function addBeneath(artwork: Artwork, { path, hex, beside }: Layer): Artwork {
   const room = roomFor(artwork, path);
   const grown = growArtwork(artwork, room);
   const by = Math.ceil(room / artwork.reduction - 1e-6) * artwork.reduction;
-  const placed = room > 0 ? transformPath(path, [1, 0, 0, 1, by, by]) : path;
-  const shape: Shape = { id: 'layer', path: placed, rule: 'nonzero', paint: { kind: 'colour', hex }, opacity: 1 };
+  const place = (own: Path) => (room > 0 ? transformPath(own, [1, 0, 0, 1, by, by]) : own);
+  const shape: Shape = { id: 'layer', path: place(path), rule: 'nonzero', paint: { kind: 'colour', hex }, opacity: 1 };
   if (grown.drawing) {
     const ids = grown.drawing.shapes.length;
     return withDrawing(grown, {
@@ -97,11 +97,28 @@ export function addBeneath(artwork: Artwork, { path, hex, isBeside }: Layer): Ar
     });
   }
   const { width, height } = grown.raster;
-  const beneath = renderDrawing(
-    { widthPx: width, heightPx: height, shapes: [shape] },
-    { width, height, matrix: scaling(1 / grown.reduction) },
-  );
-  return pixelsOnly(grown, composited(grown.raster, beneath, isBeside ?? false));
+  const draw = (own: Shape) =>
+    renderDrawing(
+      { widthPx: width, heightPx: height, shapes: [own] },
+      { width, height, matrix: scaling(1 / grown.reduction) },
+    );
+  const beneath = draw(shape);
+  if (beside) {
+    clearInside(beneath, draw({ ...shape, path: place(beside) }));
+  }
+  return pixelsOnly(grown, composited(grown.raster, beneath, beside !== undefined));
+}
+
+/** Takes a layer away where the mark is deep inside; at its edge both share the pixels, so that no seam is left. */
+function clearInside({ width, height, data }: Raster, inside: Raster): void {
+  const isFull = (p: number) => inside.data[p * 4 + 3] === 255;
+  for (let y = 1; y + 1 < height; y++) {
+    for (let x = 1; x + 1 < width; x++) {
+      const p = y * width + x;
+      const isDeep = isFull(p) && isFull(p - 1) && isFull(p + 1) && isFull(p - width) && isFull(p + width);
+      if (isDeep) data[p * 4 + 3] = 0;
+    }
+  }
 }
 
 /** Artwork whose drawing has ended: its pixels alone. */

@@ -41,13 +41,14 @@ export const rim = defineSurround({
     if (by <= 0 || own.verbs === '') return artwork;
     const outline = { path: own, rule: 'nonzero' as const };
     const fine = COARSE / artwork.reduction;
-    const grown = offsetPath(outline, by, p.join === 'mitre' ? 'mitre' : 'round', fine);
+    const { drawing } = artwork;
+    const grown = offsetPath(outline, by, p.join === 'mitre' ? 'mitre' : 'round', fine, drawing === null);
     const ring = p.holes === 'skipped' ? withoutHoles(grown, outline, fine) : grown;
-    const isSolid = artwork.drawing?.shapes.every((s) => s.opacity === 1) ?? false;
+    if (!drawing) return addBeneath(artwork, { path: ring, hex: p.colour, beside: own });
     // Under paths that hide it the rim goes through beneath, so that no seam shows; else it ends at the mark.
+    const isSolid = drawing.shapes.every((s) => s.opacity === 1);
     const path = isSolid ? ring : differenceOf({ path: ring, rule: 'nonzero' }, [outline], fine);
-    const fitted = artwork.drawing ? refitPath(path, NEAR_PX) : path;
-    return addBeneath(artwork, { path: fitted, hex: p.colour, isBeside: true });
+    return addBeneath(artwork, { path: refitPath(path, NEAR_PX), hex: p.colour });
   },
 });
 

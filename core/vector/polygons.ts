@@ -28,10 +28,10 @@ export function clipShape({ path, rule }: Clip, clips: readonly Clip[], scale: n
 }
 
 /**
- * Curves are cut into chords 0.002 px from them at this many pixels to a unit: a hundredth of a full-size pixel is near
+ * Curves are cut into chords 0.002 px from them at this many pixels to a unit: a fortieth of a full-size pixel is near
  * enough for what stands round a mark, and every chord costs.
  */
-export const COARSE = 0.2;
+export const COARSE = 0.08;
 
 /** How the corners of an offset outline are joined. */
 export type Join = 'round' | 'mitre';
@@ -39,15 +39,17 @@ export type Join = 'round' | 'mitre';
 /** A mitre longer than so many times the offset is cut off. */
 const MITRE_LIMIT = 4;
 /** Rounds are drawn by chords this near to them, px. */
-const ARC_NEAR_PX = 0.01;
+const ARC_NEAR_PX = 0.025;
 
 /**
  * The outline so far outside a path, everywhere; its holes shrink and close.
  * @param scale  pixels of the path's unit
+ * @param isClean  its rings do not cross, outer ones clockwise on the screen, holes the other way round
  * @returns filled by the rule of windings
  */
-export function offsetPath({ path, rule }: Clip, by: number, join: Join, scale = 1): Path {
-  const own = Clipper.union(toPolygons(path, scale), [], ruleOf(rule));
+export function offsetPath({ path, rule }: Clip, by: number, join: Join, scale = 1, isClean = false): Path {
+  const rings = toPolygons(path, scale);
+  const own = isClean ? rings : Clipper.union(rings, [], ruleOf(rule));
   if (by === 0) return fromPolygons(own, scale);
   const kind = join === 'round' ? JoinType.Round : JoinType.Miter;
   const delta = by * scale * PARTS;

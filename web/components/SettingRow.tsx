@@ -1,6 +1,7 @@
 import { ColorPicker, InputNumber, Segmented, Select, Switch } from 'antd';
 import type { ReactNode } from 'react';
-import { type Setting, type SettingMeta, metaOf } from '../../core/params';
+import { type PairValue, type Setting, type SettingMeta, type StopValue, metaOf } from '../../core/params';
+import { PairsControl, StopsControl } from './ColourLists';
 
 interface Props {
   readonly setting: Setting<never>;
@@ -112,6 +113,10 @@ export function SettingControl({
         <Segmented size="small" aria-label={meta.label} value={String(value)} options={options} onChange={onCommit} />
       );
     }
+    case 'stops':
+      return <StopsControl label={meta.label} value={value as StopValue[]} palette={palette} onCommit={onCommit} />;
+    case 'pairs':
+      return <PairsControl label={meta.label} value={value as PairValue[]} palette={palette} onCommit={onCommit} />;
     default:
       return null;
   }

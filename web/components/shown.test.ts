@@ -5,10 +5,17 @@ import { contrastWords } from './contrastWords';
 
 describe('contrastWords', () => {
   it('names weak and lost contrast in words, not by colour alone', () => {
-    expect(contrastWords(8.04)).toEqual({ text: '8.0 : 1', isWeak: false });
-    expect(contrastWords(2.1)).toEqual({ text: '2.1 : 1, weak', isWeak: true });
-    expect(contrastWords(1.2)).toEqual({ text: '1.2 : 1, lost', isWeak: true });
+    const flat = (ratio: number) => contrastWords({ ratio, shareAbove3: ratio >= 3 ? 1 : 0 });
+    expect(flat(8.04)).toEqual({ text: '8.0 : 1', isWeak: false });
+    expect(flat(2.1)).toEqual({ text: '2.1 : 1, weak', isWeak: true });
+    expect(flat(1.2)).toEqual({ text: '1.2 : 1, lost', isWeak: true });
     expect(contrastWords(undefined)).toEqual({ text: '', isWeak: false });
+  });
+  it('counts on a photo how much of the outline stands out', () => {
+    const photo = (shareAbove3: number) => contrastWords({ ratio: 4, shareAbove3 }, true);
+    expect(photo(0.93)).toEqual({ text: '93 %', isWeak: false });
+    expect(photo(0.6)).toEqual({ text: '60 %, weak', isWeak: true });
+    expect(photo(0.1)).toEqual({ text: '10 %, lost', isWeak: true });
   });
 });
 

@@ -54,7 +54,7 @@ function Proof({ ground, shown, photo, isChosen, onChoose }: ProofProps) {
     },
     [ground.hex, photo, shown],
   );
-  const { text, isWeak } = contrastWords(shown?.contrast[ground.id]);
+  const { text, isWeak } = contrastWords(shown?.contrast[ground.id], ground.hex === null);
   return (
     <button type="button" className="proof-one" aria-pressed={isChosen} onClick={onChoose}>
       <Canvas draw={draw} />

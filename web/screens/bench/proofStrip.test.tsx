@@ -11,7 +11,11 @@ const grounds = [
 ];
 const show = (contrast: Record<string, number> | null, chosen: string | null = null) => {
   const onChoose = vi.fn();
-  const shown = contrast && ({ perStage: {}, contrast } as unknown as Shown);
+  const standings = Object.entries(contrast ?? {}).map(([id, ratio]) => [
+    id,
+    { ratio, shareAbove3: ratio >= 3 ? 1 : 0 },
+  ]);
+  const shown = contrast && ({ perStage: {}, contrast: Object.fromEntries(standings) } as unknown as Shown);
   render(
     <QueryClientProvider client={new QueryClient()}>
       <ProofStrip grounds={grounds} shown={shown} chosen={chosen} onChoose={onChoose} />

@@ -4,6 +4,7 @@ import { nameByPattern, uniqueNames } from '../../../core/recipe/fileNames';
 import { layOutFile } from '../../../core/recipe/makeFile';
 import { TASK_MEMORY_BYTES, checkNeeds, pageNeeds } from '../../../core/recipe/needs';
 import { type ThinLine, thinLineOf } from '../../../core/recipe/thinLines';
+import { pathsEndAt } from '../../../core/recipe/runRecipe';
 import type { Recipe, SizeLine } from '../../../core/recipe/recipe';
 import type { ArtworkShown } from '../../../worker/protocol';
 import { wordsFor } from '../../messages';
@@ -56,11 +57,18 @@ function planLine(
         ...none,
         problem: `${format.title} holds paths, and this mark is made of pixels. Trace gives it outlines.`,
       };
+    const own = variants.find((v) => v.id === line.variant);
+    const end = isOfPaths && own ? pathsEndAt(own) : null;
+    if (end)
+      return {
+        ...none,
+        problem: `${format.title} holds paths, and ${end.why}: ${own?.name} has a ${end.title.toLowerCase()}.`,
+      };
     const extents = (isOfPaths ? master?.outlineExtents : null) ?? master?.exactExtents ?? null;
     const layout = extents ? layOutFile(extents, line, isOfPaths || master?.hasPaths) : null;
     if (layout && !isOfPaths) checkNeeds('This file', pageNeeds(layout), TASK_MEMORY_BYTES);
     const size = { width: Math.round(layout?.width ?? 0), height: Math.round(layout?.height ?? 0) };
-    const variant = variants.find((v) => v.id === line.variant)?.name ?? '';
+    const variant = own?.name ?? '';
     const purpose = purposes.get(line.purpose).title;
     const stem = nameByPattern(pattern, { ...names, variant, purpose, ...size });
     return {

@@ -10,11 +10,14 @@ export function VariantPicture({
   ground,
   photo,
   name,
+  isSmall = false,
 }: {
   done: VariantDone | null;
   ground: ProofGround;
   photo: ImageBitmap | null;
   name: string;
+  /** In a strip or a table. */
+  isSmall?: boolean;
 }) {
   const draw = useCallback(
     (context: CanvasRenderingContext2D, w: number, h: number) => {
@@ -24,15 +27,15 @@ export function VariantPicture({
         context.fillRect(0, 0, w, h);
       } else if (photo) coverWith(context, photo, 0, 0, w, h);
       if (!done?.bitmap) return;
-      const to = fitBox(done.width, done.height, w, h, 26, 2);
+      const to = fitBox(done.width, done.height, w, h, isSmall ? 7 : 26, 2);
       context.drawImage(done.bitmap, to.x, to.y, to.width, to.height);
     },
-    [done, ground, photo],
+    [done, ground, photo, isSmall],
   );
   return (
-    <div className="variant-picture">
+    <div className={`variant-picture${isSmall ? ' is-small' : ''}`}>
       <Canvas draw={draw} label={`${name} on ${ground.name}`} />
-      {!done && (
+      {!done && !isSmall && (
         <span className="soft" role="status">
           Drawing…
         </span>

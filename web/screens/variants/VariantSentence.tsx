@@ -16,16 +16,19 @@ interface Props {
 export function VariantSentence({ variant, palette, onChange }: Props) {
   const change = (parts: Partial<Variant>, isFinal = true) =>
     onChange({ ...variant, ...parts }, `Change ${variant.name}`, isFinal);
+  const add = (kind: 'surrounds' | 'casts', part: Part) => change({ [kind]: [...variant[kind], part] });
   return (
     <div className="sentence">
-      The mark
-      <PartSentence
-        registry={fills}
-        name="Fill"
-        part={variant.fill}
-        palette={palette}
-        onChange={(fill, isFinal) => change({ fill }, isFinal)}
-      />
+      <div className="sentence-line">
+        The mark
+        <PartSentence
+          registry={fills}
+          name="Fill"
+          part={variant.fill}
+          palette={palette}
+          onChange={(fill, isFinal) => change({ fill }, isFinal)}
+        />
+      </div>
       <Parts
         registry={surrounds}
         name="Surround"
@@ -40,6 +43,19 @@ export function VariantSentence({ variant, palette, onChange }: Props) {
         palette={palette}
         onChange={(parts, isFinal) => change({ casts: parts }, isFinal)}
       />
+      <div className="sentence-more">
+        <span className="soft small">and with</span>
+        {surrounds.all.map((d) => (
+          <button key={d.id} type="button" className="pill" onClick={() => add('surrounds', partOf(surrounds, d.id))}>
+            {d.title.toLowerCase()}
+          </button>
+        ))}
+        {casts.all.map((d) => (
+          <button key={d.id} type="button" className="pill" onClick={() => add('casts', partOf(casts, d.id))}>
+            {d.title.toLowerCase()}
+          </button>
+        ))}
+      </div>
     </div>
   );
 }
@@ -52,47 +68,51 @@ interface PartsProps {
   readonly onChange: (parts: readonly Part[], isFinal: boolean) => void;
 }
 
-/** Any number of parts, one after another in the sentence; nothing where there is none to choose from. */
+/** Any number of parts, one after another in the sentence. */
 function Parts({ registry, name, parts, palette, onChange }: PartsProps) {
-  if (registry.all.length === 0) return null;
+  const move = (k: number) =>
+    onChange(
+      parts.map((p, n) => (n === k - 1 ? parts[k] : n === k ? parts[k - 1] : p)),
+      true,
+    );
   return (
     <>
       {parts.map((part, k) => (
-        <PartSentence
-          key={k}
-          registry={registry}
-          name={name}
-          part={part}
-          palette={palette}
-          onChange={(next, isFinal) =>
-            onChange(
-              parts.map((p, n) => (n === k ? next : p)),
-              isFinal,
-            )
-          }
-        >
-          <button
-            type="button"
-            className="plain small"
-            aria-label={`Take the ${registry.get(part.id).title.toLowerCase()} off`}
-            onClick={() =>
+        <div key={k} className="sentence-line">
+          with
+          <PartSentence
+            registry={registry}
+            name={name}
+            part={part}
+            palette={palette}
+            onChange={(next, isFinal) =>
               onChange(
-                parts.filter((_, n) => n !== k),
-                true,
+                parts.map((p, n) => (n === k ? next : p)),
+                isFinal,
               )
             }
           >
-            ×
-          </button>
-        </PartSentence>
+            {k > 0 && (
+              <button type="button" className="plain small" onClick={() => move(k)}>
+                Move inwards
+              </button>
+            )}
+            <button
+              type="button"
+              className="plain small"
+              aria-label={`Take the ${registry.get(part.id).title.toLowerCase()} off`}
+              onClick={() =>
+                onChange(
+                  parts.filter((_, n) => n !== k),
+                  true,
+                )
+              }
+            >
+              Take off
+            </button>
+          </PartSentence>
+        </div>
       ))}
-      <button
-        type="button"
-        className="plain small"
-        onClick={() => onChange([...parts, partOf(registry, registry.ids[0])], true)}
-      >
-        add a {name.toLowerCase()}
-      </button>
     </>
   );
 }

@@ -37,9 +37,17 @@ describe('a variant as a sentence', () => {
     await userEvent.click(await screen.findByText('as it is'));
     expect(onChange.mock.calls[0][0].fill).toEqual({ id: 'asIs', params: {} });
   });
-  it('offers a surround or a cast only where there is one to choose', () => {
-    show();
-    const offers = [surrounds, casts].filter((r) => r.all.length > 0).length;
-    expect(screen.queryAllByText(/add a/)).toHaveLength(offers);
+  it('offers every surround and cast, and takes one off again', async () => {
+    const onChange = show();
+    for (const d of [...surrounds.all, ...casts.all])
+      expect(screen.getByRole('button', { name: d.title.toLowerCase() })).toBeTruthy();
+    await userEvent.click(screen.getByRole('button', { name: 'plate' }));
+    const [plated] = onChange.mock.calls[0];
+    expect(plated.surrounds).toEqual([partOf(surrounds, 'plate')]);
+    const again = show({ ...plated, surrounds: [partOf(surrounds, 'rim'), ...plated.surrounds] });
+    await userEvent.click(screen.getByRole('button', { name: 'Move inwards' }));
+    expect(again.mock.calls[0][0].surrounds.map((p: { id: string }) => p.id)).toEqual(['plate', 'rim']);
+    await userEvent.click(screen.getByRole('button', { name: 'Take the plate off' }));
+    expect(again.mock.calls[1][0].surrounds.map((p: { id: string }) => p.id)).toEqual(['rim']);
   });
 });

@@ -1,0 +1,88 @@
+import { Popconfirm } from 'antd';
+import { useState } from 'react';
+import type { Variant } from '../../../core/recipe/recipe';
+import { describeVariant, pathsEndAt } from '../../../core/recipe/runRecipe';
+import type { VariantDone } from '../../../worker/protocol';
+import type { ProofGround } from '../../data/proofGrounds';
+import { VariantSentence } from './VariantSentence';
+import { isWeakEverywhere } from './bestOn';
+import { withNames } from './withNames';
+
+interface Props {
+  readonly variant: Variant;
+  readonly done: VariantDone | null;
+  readonly grounds: readonly ProofGround[];
+  readonly palette: readonly { readonly name: string; readonly hex: string }[];
+  readonly isFirst: boolean;
+  readonly canRemove: boolean;
+  readonly onChange: (variant: Variant, why: string, isFinal: boolean) => void;
+  readonly onFirst: () => void;
+  readonly onCopy: () => void;
+  readonly onRemove: () => void;
+}
+
+/** A variant's name, its sentence and what may be done with it. */
+export function VariantPanel(props: Props) {
+  const { variant, done, grounds, palette, isFirst, canRemove, onChange, onFirst, onCopy, onRemove } = props;
+  const [name, setName] = useState(variant.name);
+  const rename = () => {
+    if (name.trim() && name.trim() !== variant.name)
+      onChange({ ...variant, name: name.trim() }, 'Rename a variant', true);
+    else setName(variant.name);
+  };
+  const end = pathsEndAt(variant);
+  return (
+    <aside className="variant-panel" aria-label={variant.name}>
+      <input
+        className="variant-name"
+        aria-label="Name of the variant"
+        value={name}
+        maxLength={80}
+        onChange={(e) => setName(e.target.value)}
+        onBlur={rename}
+        onKeyDown={(e) => e.key === 'Enter' && e.currentTarget.blur()}
+      />
+      <p className="variant-words">{withNames(describeVariant(variant), palette)}</p>
+      <VariantSentence variant={variant} palette={palette} onChange={onChange} />
+      {isWeakEverywhere(done, grounds) && (
+        <p className="finding small">
+          <b>Seen well on none of these grounds.</b> A rim or a plate of another colour keeps it apart from what lies
+          beneath.
+        </p>
+      )}
+      {done && done.bitmap === null && (
+        <p className="finding small">
+          <b>Nothing to be seen.</b> The mark is empty, or all of its colours are left out.
+        </p>
+      )}
+      {end && (
+        <p className="soft small">
+          For PNG alone: {end.title.toLowerCase()} ends the paths, because {end.why}.
+        </p>
+      )}
+      <div className="panel-links">
+        <button type="button" className="plain small" onClick={onCopy}>
+          Copy it
+        </button>
+        {!isFirst && (
+          <button type="button" className="plain small" onClick={onFirst}>
+            Make it the first
+          </button>
+        )}
+        {canRemove && (
+          <Popconfirm
+            title={`Remove ${variant.name}?`}
+            description="Its size lines go with it. Undo brings both back."
+            okText="Remove"
+            cancelText="Keep"
+            onConfirm={onRemove}
+          >
+            <button type="button" className="plain small">
+              Remove
+            </button>
+          </Popconfirm>
+        )}
+      </div>
+    </aside>
+  );
+}

@@ -1,0 +1,105 @@
+import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
+import { cleanup, render, screen, within } from '@testing-library/react';
+import userEvent from '@testing-library/user-event';
+import { describe, expect, it, vi } from 'vitest';
+import { casts } from '../../../core/casts';
+import { initialRecipe, partOf } from '../../../core/recipe/recipe';
+import type { VariantDone } from '../../../worker/protocol';
+import type { Engine } from '../../data/useEngine';
+import type { RecipeDraft } from '../../data/useRecipeDraft';
+import { VariantsStage } from './VariantsStage';
+import { bestVariant, isWeakEverywhere } from './bestOn';
+import { withNames } from './withNames';
+
+const grounds = [
+  { id: 'white', name: 'White', hex: '#ffffff', url: null },
+  { id: 'black', name: 'Black', hex: '#000000', url: null },
+];
+const standing = (ratio: number) => ({ ratio, shareAbove3: ratio >= 3 ? 1 : 0, worst: null });
+const done = (id: string, white: number, black: number): VariantDone => ({
+  ...{ id, bitmap: null, width: 100, height: 80 },
+  contrast: { white: standing(white), black: standing(black) },
+});
+const all = [done('colour', 8, 2.6), done('black', 21, 1), done('reversed', 1, 21)];
+
+function show(change: (recipe: ReturnType<typeof initialRecipe>) => ReturnType<typeof initialRecipe> = (r) => r) {
+  const draft = { recipe: change(initialRecipe()), commit: vi.fn(), preview: vi.fn(), problem: null };
+  const engine = { fast: { askLatest: async () => all } } as unknown as Engine;
+  render(
+    <QueryClientProvider client={new QueryClient()}>
+      <VariantsStage
+        draft={draft as unknown as RecipeDraft}
+        engine={engine}
+        grounds={grounds}
+        palette={[{ name: 'Canal green', hex: '#1f5a45' }]}
+      />
+    </QueryClientProvider>,
+  );
+  return draft;
+}
+
+describe('the variants', () => {
+  it('show one large with its numbers, and the others as a strip to choose from', async () => {
+    show();
+    expect((await screen.findAllByText('8.0 : 1')).length).toBeGreaterThan(0);
+    await userEvent.click(screen.getByRole('button', { name: 'Open Reversed' }));
+    expect(screen.getByRole('complementary', { name: 'Reversed' })).toBeTruthy();
+    expect(within(screen.getByRole('list', { name: 'Contrast on grounds' })).getByText('1.0 : 1, lost')).toBeTruthy();
+  });
+  it('stand in one table with every ground, which says what to use where', async () => {
+    show();
+    await userEvent.click(screen.getByText('On every ground'));
+    expect(await screen.findByRole('button', { name: 'Black on White: 21.0 : 1, reads best' })).toBeTruthy();
+    const foot = screen.getByRole('rowheader', { name: 'Use here' }).closest('tr') as HTMLElement;
+    expect(
+      within(foot)
+        .getAllByRole('cell')
+        .map((c) => c.textContent),
+    ).toEqual(['Black', 'Reversed']);
+    await userEvent.click(screen.getByRole('button', { name: /^Colour on Black/ }));
+    expect(screen.getByRole('complementary', { name: 'Colour' })).toBeTruthy();
+  });
+  it('are added beside the one that is open, copied, made the first', async () => {
+    const draft = show();
+    await userEvent.click(screen.getByRole('button', { name: 'Add a variant' }));
+    const names = (k: number) => draft.commit.mock.calls[k][0].variants.map((v: { name: string }) => v.name);
+    expect(names(0)).toEqual(['Colour', 'Variant 4', 'Black', 'Reversed']);
+    await userEvent.click(screen.getByRole('button', { name: 'Open Black' }));
+    await userEvent.click(screen.getByRole('button', { name: 'Copy it' }));
+    expect(names(1)).toEqual(['Colour', 'Black', 'Black 2', 'Reversed']);
+    await userEvent.click(screen.getByRole('button', { name: 'Open Black' }));
+    await userEvent.click(screen.getByRole('button', { name: 'Make it the first' }));
+    expect(names(2)).toEqual(['Black', 'Colour', 'Reversed']);
+  });
+  it('get a rim or a shadow by a press, and say where paths end', async () => {
+    const draft = show();
+    await userEvent.click(screen.getByRole('button', { name: 'rim' }));
+    expect(draft.commit.mock.calls[0][0].variants[0].surrounds[0]).toMatchObject({ id: 'rim' });
+    cleanup();
+    show((r) => ({ ...r, variants: [{ ...r.variants[0], casts: [partOf(casts, 'shadow')] }, ...r.variants.slice(1)] }));
+    expect(screen.getByText(/For PNG alone: shadow ends the paths/)).toBeTruthy();
+    await userEvent.click(screen.getByRole('button', { name: 'Take the shadow off' }));
+  });
+});
+
+describe('what to use where', () => {
+  const variants = initialRecipe().variants;
+  const shown = new Map(all.map((d) => [d.id, d]));
+  it('is the variant that stands out most, and none where none does', () => {
+    expect(grounds.map((g) => bestVariant(variants, shown, g))).toEqual(['black', 'reversed']);
+    const faint = new Map([['colour', done('colour', 2, 2)]]);
+    expect(bestVariant(variants, faint, grounds[0])).toBeNull();
+    expect(bestVariant(variants, new Map(), grounds[0])).toBeNull();
+  });
+  it('warns of a variant that is weak on every ground', () => {
+    expect(isWeakEverywhere(done('x', 2, 2.9), grounds)).toBe(true);
+    expect(isWeakEverywhere(done('x', 2, 3.1), grounds)).toBe(false);
+    expect(isWeakEverywhere(null, grounds)).toBe(false);
+  });
+  it('is told with the names that colours have', () => {
+    const palette = [{ name: 'Canal green', hex: '#1F5A45' }];
+    expect(withNames('in one colour, #1f5a45, on #ffffff and #123456', palette)).toBe(
+      'in one colour, canal green, on white and #123456',
+    );
+  });
+});
