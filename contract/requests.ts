@@ -46,13 +46,29 @@ export const addBrandRequest = object({
 }).noUnknown();
 export type AddBrandRequest = InferType<typeof addBrandRequest>;
 
-/** A brand's palette as it is to be from now on. */
+/** A brand as it is to be from now on; what is not named stays. */
 export const changeBrandRequest = object({
   /** The brand's `edition` as it was seen. */
   basedOn: counted,
-  palette: array(paletteColour).max(40).required(),
+  palette: array(paletteColour).max(40).default(undefined).optional(),
+  /** The naming pattern that new marks start with. */
+  pattern: string().trim().min(1).max(120),
+  /** The variants that new marks start with; null for the usual ones. */
+  startSet: array(anyObject.required()).min(1).max(40).nullable().default(undefined).optional(),
 }).noUnknown();
 export type ChangeBrandRequest = InferType<typeof changeBrandRequest>;
+
+/** A ground: a colour of this name. Photos come as files. */
+export const addGroundRequest = object({
+  name: string().trim().min(1).max(120).required(),
+  hex: hex.required(),
+}).noUnknown();
+
+/** What is changed of a ground; what is not named stays. */
+export const changeGroundRequest = object({
+  name: string().trim().min(1).max(120),
+  isProof: boolean(),
+}).noUnknown();
 
 /** Marks that share another's original, each with its own recipe. */
 export const addSiblingsRequest = object({

@@ -3,7 +3,7 @@ import type { Finding } from '../core/findings/finding';
 import type { FileReceipt } from '../core/formats/receipt';
 import type { Way } from '../core/inspect/inspectPicture';
 import type { RectPx } from '../core/params';
-import type { Recipe } from '../core/recipe/recipe';
+import type { Recipe, Variant } from '../core/recipe/recipe';
 
 /** The body of every answer that is not a success. */
 export interface ErrorBody {
@@ -26,18 +26,34 @@ export interface BrandView {
   readonly name: string;
   readonly palette: readonly PaletteColour[];
   readonly pattern: string;
+  /** The variants that new marks start with; null for the usual ones. */
+  readonly startSet: readonly Variant[] | null;
   /** Counts changes of the brand itself; a change names the one it is based on. */
   readonly edition: number;
   readonly markCount: number;
+}
+
+/** What else a changed brand changed. */
+export interface BrandChanged {
+  readonly brand: BrandView;
+  readonly marks: number;
+  readonly variants: number;
+  /** Marks whose delivered files are out of date by it. */
+  readonly outdated: number;
 }
 
 export interface GroundView {
   readonly id: string;
   readonly name: string;
   readonly tone: 'light' | 'mid' | 'dark';
+  /** A flat colour; null for a photo. */
+  readonly hex: string | null;
   readonly width: number;
   readonly height: number;
-  readonly picture: string;
+  /** A photo's address; null for a colour. */
+  readonly picture: string | null;
+  /** One of the proofs on the bench. */
+  readonly isProof: boolean;
 }
 
 /** What was found in a file at take-in, and what was made of it. */

@@ -12,7 +12,7 @@ import { signalFlagSvg } from './marks/signalFlag';
 import { signAgain, signaturePath, signatureStrokes } from './marks/signatures';
 import { wordmarkSvg } from './marks/wordmark';
 import { compositeOn, renderSvg } from './render';
-import { brickBridge, lockByNight, mistyTowpath } from './grounds/grounds';
+import { brickBridge, lockByNight, mistyTowpath, paintedHull, ruffledWater, snowyBank } from './grounds/grounds';
 
 /** One mark of the scenario: the file as it arrives, and what is really in it. */
 export interface DemoMark {
@@ -235,5 +235,8 @@ export async function drawGrounds(width = 1600, height = 1000): Promise<DemoGrou
     make('misty-towpath', 'Misty towpath', 'light', mistyTowpath(width, height)),
     make('lock-by-night', 'Lock by night', 'dark', lockByNight(width, height)),
     make('brick-bridge', 'Brick bridge', 'mid', brickBridge(width, height)),
+    make('ruffled-water', 'Ruffled water', 'mid', ruffledWater(width, height)),
+    make('snow', 'Snow on the bank', 'light', snowyBank(width, height)),
+    make('painted-hull', 'Painted hull', 'mid', paintedHull(width, height)),
   ]);
 }

@@ -8,6 +8,7 @@ import type { PageView, PdfView } from '../contract/views';
 import type { FileTask, LineTask, MadeFile, MadeTask, NeedsMore, PackTask, PdfTask, PictureTask } from './coreTasks';
 import type { Answer, Envelope } from './coreWorker';
 import type { PdfPageTask, PickTask } from './pdfPages';
+import type { PreparedGround } from './prepareGround';
 import { MOST_WORKING_PIXELS, type PreparedMark } from './prepareMark';
 import type { MarkPictures } from './store/marks';
 import type { KeptPicture } from './store/pictures';
@@ -23,6 +24,7 @@ export interface CorePool {
   /** Large bytes are handed over: the caller has them no more. */
   prepareFile(task: FileTask, waiter?: Waiter): Promise<PreparedMark>;
   prepareMade(task: MadeTask, waiter?: Waiter): Promise<PreparedMark>;
+  prepareGround(task: PdfTask, waiter?: Waiter): Promise<PreparedGround>;
   openPdf(task: PdfTask, waiter?: Waiter): Promise<PdfView>;
   describePage(task: PdfPageTask, waiter?: Waiter): Promise<PageView>;
   /** @returns a PNG */
@@ -92,6 +94,11 @@ export function createCorePool({ entry, database, memoryBytes = TASK_MEMORY_BYTE
         needsBytes: MADE_BYTES,
         mostMs: MOST_MS.prepare,
       }),
+    async prepareGround(task, { waiting, signal } = PERSON) {
+      const needsBytes = await needsOfFile(task.bytes);
+      const order = { what: `Taking in ${task.name}`, waiting, signal, needsBytes, mostMs: MOST_MS.prepare };
+      return call('prepareGround', task, order, movable(task.bytes));
+    },
     openPdf: (task, waiter = PERSON) =>
       call('openPdf', task, ofPdf(`Reading ${task.name}`, waiter), movable(task.bytes)),
     describePage: (task, waiter = PERSON) =>

@@ -23,6 +23,7 @@ import { makeArtwork } from './makeArtwork';
 import { type Known, type PreparedMark, prepareMark } from './prepareMark';
 import { parseJson } from './parseJson';
 import * as pdf from './pdfPages';
+import * as ground from './prepareGround';
 import { keepBlob, readBlob } from './store/blobs';
 import type { Db } from './store/db';
 import type { MarkPictures } from './store/marks';
@@ -110,6 +111,9 @@ export const openPdf = ({ db }: TaskHost, { bytes, name }: PdfTask) => pdf.openP
 export const describePage = ({ db }: TaskHost, task: pdf.PdfPageTask) => pdf.describePage(db, task);
 export const drawPage = ({ db }: TaskHost, task: pdf.PdfPageTask & { longPx: number }) => pdf.drawPage(db, task);
 export const preparePicked = ({ db }: TaskHost, task: pdf.PickTask) => pdf.preparePicked(db, task);
+
+/** A photo that marks are to be shown on. */
+export const prepareGround = ({ db }: TaskHost, { bytes, name }: PdfTask) => ground.prepareGround(db, bytes, name);
 
 export interface LineTask {
   readonly source: TaskSource;

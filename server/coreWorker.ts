@@ -67,6 +67,7 @@ const answering =
 
 export const prepareFile = answering(tasks.prepareFile);
 export const prepareMade = answering(tasks.prepareMade);
+export const prepareGround = answering(tasks.prepareGround);
 export const openPdf = answering(tasks.openPdf);
 export const describePage = answering(tasks.describePage);
 export const drawPage = answering(tasks.drawPage);

@@ -28,9 +28,10 @@ export async function seedDemo(deps: TakeInDeps, log: Logger): Promise<void> {
   const colours = Object.entries(palette).map(([key, hex]) => ({ name: names[key as keyof typeof palette], hex }));
   const brandId = await withTransaction(pool, async (tx) => {
     const id = await addBrand(tx, DEMO_BRAND, colours);
-    for (const [position, g] of grounds.entries()) {
+    for (const g of grounds) {
       const blobSha = await keepBlob(tx, g.bytes, 'image/jpeg');
-      await addGround(tx, id, { name: g.name, tone: g.tone, blobSha, width: g.width, height: g.height, position });
+      const { name, tone, width, height } = g;
+      await addGround(tx, id, { name, tone, hex: null, blobSha, width, height });
     }
     return id;
   }).catch((error: unknown) => {

@@ -2,9 +2,11 @@ import type pg from 'pg';
 import { CoreError } from '../core/errors';
 import type { PickRequest } from '../contract/requests';
 import type { MarkView, TakenIn } from '../contract/views';
+import { startWith } from '../core/recipe/startWith';
 import { scaleRecipe } from '../core/recipe/scaleRecipe';
 import type { CorePool, Waiter } from './corePool';
 import type { Known, PreparedMark } from './prepareMark';
+import { findBrand } from './store/brands';
 import { isForeignKeyViolation, withTransaction } from './store/db';
 import { addJob } from './store/jobs';
 import { addMark, findMark, findMarkByOriginal, replaceOriginal } from './store/marks';
@@ -71,7 +73,8 @@ export async function takeNewOriginal(
 
 async function storePrepared(pool: pg.Pool, brandId: string, prepared: PreparedMark): Promise<TakenIn> {
   if ('duplicateOf' in prepared) return { mark: await findMark(pool, prepared.duplicateOf), isDuplicate: true };
-  const { mark } = prepared;
+  const { startSet, pattern } = await findBrand(pool, brandId);
+  const mark = { ...prepared.mark, recipe: startWith(prepared.mark.recipe, startSet, pattern) };
   const id = await withTransaction(pool, (tx) => addMark(tx, mark)).catch((error: unknown) => {
     if (isForeignKeyViolation(error)) throw new CoreError('store/not-found', 'This brand was removed meanwhile.');
     throw error;

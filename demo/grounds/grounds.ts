@@ -111,3 +111,47 @@ export function brickBridge(width: number, height: number): Raster {
     return d;
   });
 }
+
+/** Ruffled water: fine texture, mid tone, light caught on small waves. */
+export function ruffledWater(width: number, height: number): Raster {
+  const noise = makeNoise(47);
+  return paint(width, height, (u, v) => {
+    const near = 0.35 + v * 1.1;
+    const wave = noise((u * 26) / near, (v * 90) / near, 4);
+    const crest = clamp01((wave - 0.56) * 7);
+    const deep = mix([96, 122, 132], [58, 84, 96], v);
+    const c = mix(deep, [172, 190, 194], crest * 0.75);
+    const grain = (noise(u * 150, v * 150, 2) - 0.5) * 16;
+    return [c[0] + grain, c[1] + grain, c[2] + grain];
+  });
+}
+
+/** Snow on the bank: very light, blue in its hollows, a few dry stalks. */
+export function snowyBank(width: number, height: number): Raster {
+  const noise = makeNoise(59);
+  return paint(width, height, (u, v) => {
+    const drift = noise(u * 4, v * 5, 4);
+    const hollow = clamp01((0.52 - drift) * 3.2);
+    const c = mix([250, 250, 249], [205, 218, 230], hollow * 0.8);
+    const stalk = noise(u * 70, 2, 2);
+    const isStalk = stalk > 0.79 && v > 0.25 + 0.5 * noise(u * 30, 7, 2) && v < 0.62 + 0.2 * noise(u * 18, 9, 2);
+    const grain = (noise(u * 160, v * 160, 2) - 0.5) * 6;
+    const shown = isStalk ? mix(c, [150, 128, 92], 0.7) : c;
+    return [shown[0] + grain, shown[1] + grain, shown[2] + grain];
+  });
+}
+
+/** A painted hull: strong red with a cream band, rivets, and light that slides along it. */
+export function paintedHull(width: number, height: number): Raster {
+  const noise = makeNoise(67);
+  return paint(width, height, (u, v) => {
+    const line = v + 0.03 * Math.sin(u * 2.2);
+    const isBand = line > 0.68 && line < 0.78;
+    const base: Colour = line > 0.86 ? [32, 34, 38] : isBand ? [226, 212, 182] : [168, 38, 34];
+    const sheen = Math.exp(-(((line - 0.24) * 6) ** 2)) * 0.28 + noise(u * 3, v * 14, 3) * 0.08;
+    const rivet = Math.hypot(((u * 22) % 1) - 0.5, (line - 0.62) * 34);
+    const c = mix(mix(base, [255, 236, 226], sheen), [88, 20, 20], rivet < 0.32 ? 0.55 : 0);
+    const grain = (noise(u * 120, v * 120, 2) - 0.5) * 10;
+    return [c[0] + grain, c[1] + grain, c[2] + grain];
+  });
+}

@@ -8,6 +8,7 @@ interface BrandRow {
   name: string;
   palette: PaletteColour[];
   pattern: string;
+  start_set: BrandView['startSet'];
   edition: number;
   mark_count: string;
 }
@@ -17,12 +18,13 @@ const toBrand = (r: BrandRow): BrandView => ({
   name: r.name,
   palette: r.palette,
   pattern: r.pattern,
+  startSet: r.start_set,
   edition: r.edition,
   markCount: Number(r.mark_count),
 });
 
 const SELECT =
-  'select b.id, b.name, b.palette, b.pattern, b.edition, (select count(*) from mark m where ' +
+  'select b.id, b.name, b.palette, b.pattern, b.start_set, b.edition, (select count(*) from mark m where ' +
   'm.brand_id = b.id and m.removed_at is null) as mark_count from brand b';
 
 export async function listBrands(db: Db): Promise<BrandView[]> {
@@ -55,65 +57,126 @@ export async function addBrand(db: Db, name: string, palette: readonly PaletteCo
   }
 }
 
+export interface BrandChange {
+  readonly palette?: readonly PaletteColour[];
+  readonly pattern?: string;
+  readonly startSet?: BrandView['startSet'];
+}
+
 /**
- * Gives a brand another palette.
+ * Changes a brand. In a transaction.
  * @param basedOn  the edition of the brand that the change was made to
+ * @returns the brand before and after
  * @throws CoreError 'store/conflict' with the newer state when there is a later one
  */
-export async function changePalette(
+export async function changeBrand(
   db: Db,
   id: string,
   basedOn: number,
-  palette: readonly PaletteColour[],
-): Promise<BrandView> {
-  const { rowCount } = await db.query(
-    'update brand set palette = $3, edition = edition + 1 where id = $1 and edition = $2',
-    [id, basedOn, JSON.stringify(palette)],
-  );
-  const brand = await findBrand(db, id);
-  if (rowCount === 0)
+  { palette, pattern, startSet }: BrandChange,
+): Promise<{ before: BrandView; after: BrandView }> {
+  await db.query('select 1 from brand where id = $1 for update', [id]);
+  const before = await findBrand(db, id);
+  if (before.edition !== basedOn)
     throw new CoreError(
       'store/conflict',
-      'The palette was changed in another window. Its newest state is shown now; make the change again.',
-      { current: brand },
+      'The brand was changed in another window. Its newest state is shown now; make the change again.',
+      { current: before },
     );
-  return brand;
+  await db.query('update brand set palette = $2, pattern = $3, start_set = $4, edition = edition + 1 where id = $1', [
+    id,
+    JSON.stringify(palette ?? before.palette),
+    pattern ?? before.pattern,
+    startSet === undefined ? asJson(before.startSet) : asJson(startSet),
+  ]);
+  return { before, after: await findBrand(db, id) };
 }
+
+const asJson = (value: unknown) => (value === null ? null : JSON.stringify(value));
 
 interface GroundRow {
   id: string;
   name: string;
   tone: GroundView['tone'];
-  blob_sha: string;
+  hex: string | null;
+  blob_sha: string | null;
   width: number;
   height: number;
+  is_proof: boolean;
 }
+
+const toGround = (r: GroundRow): GroundView => ({
+  id: r.id,
+  name: r.name,
+  tone: r.tone,
+  hex: r.hex,
+  width: r.width,
+  height: r.height,
+  picture: r.blob_sha && `/api/blobs/${r.blob_sha}`,
+  isProof: r.is_proof,
+});
+
+const GROUND = 'id, name, tone, hex, blob_sha, width, height, is_proof';
 
 export async function listGrounds(db: Db, brandId: string): Promise<GroundView[]> {
   const { rows } = await db.query<GroundRow>(
-    'select id, name, tone, blob_sha, width, height from ground where brand_id = $1 order by position',
+    `select ${GROUND} from ground where brand_id = $1 order by position, name`,
     [brandId],
   );
-  return rows.map((r) => ({
-    id: r.id,
-    name: r.name,
-    tone: r.tone,
-    width: r.width,
-    height: r.height,
-    picture: `/api/blobs/${r.blob_sha}`,
-  }));
+  return rows.map(toGround);
 }
 
-export async function addGround(
+export interface NewGround {
+  readonly name: string;
+  readonly tone: GroundView['tone'];
+  readonly hex: string | null;
+  readonly blobSha: string | null;
+  readonly width: number;
+  readonly height: number;
+  readonly isProof?: boolean;
+}
+
+/** Adds a ground as the last one; a name that is taken gets a number. */
+export async function addGround(db: Db, brandId: string, g: NewGround): Promise<GroundView> {
+  for (let n = 1; ; n++) {
+    const name = n === 1 ? g.name : `${g.name} ${n}`;
+    const { rows } = await db.query<GroundRow>(
+      `insert into ground (brand_id, name, tone, hex, blob_sha, width, height, is_proof, position)
+       values ($1, $2, $3, $4, $5, $6, $7, $8,
+         (select coalesce(max(position) + 1, 0) from ground where brand_id = $1))
+       on conflict on constraint ground_name_unique do nothing returning ${GROUND}`,
+      [brandId, name, g.tone, g.hex, g.blobSha, g.width, g.height, g.isProof ?? true],
+    );
+    if (rows[0]) return toGround(rows[0]);
+  }
+}
+
+/** @throws CoreError 'store/duplicate-name', 'store/not-found' */
+export async function changeGround(
   db: Db,
-  brandId: string,
-  g: { name: string; tone: string; blobSha: string; width: number; height: number; position: number },
-): Promise<void> {
-  await db.query(
-    'insert into ground (brand_id, name, tone, blob_sha, width, height, position) values ' +
-      '($1, $2, $3, $4, $5, $6, $7) on conflict do nothing',
-    [brandId, g.name, g.tone, g.blobSha, g.width, g.height, g.position],
-  );
+  id: string,
+  { name, isProof }: { name?: string; isProof?: boolean },
+): Promise<GroundView> {
+  try {
+    const { rows } = await db.query<GroundRow>(
+      `update ground set name = coalesce($2, name), is_proof = coalesce($3, is_proof) where id = $1 returning ${GROUND}`,
+      [id, name ?? null, isProof ?? null],
+    );
+    return toGround(oneRow(rows, 'ground'));
+  } catch (error) {
+    if (!isUniqueViolation(error, 'ground_name_unique')) throw error;
+    throw new CoreError(
+      'store/duplicate-name',
+      `There is a ground called "${name}" already.`,
+      { name },
+      { cause: error },
+    );
+  }
+}
+
+/** @throws CoreError 'store/not-found' */
+export async function removeGround(db: Db, id: string): Promise<void> {
+  oneRow((await db.query('delete from ground where id = $1 returning id', [id])).rows, 'ground');
 }
 
 /** Whether a blob may be shown as a picture: only ground photos are served by their content's name. */

@@ -1,5 +1,6 @@
 import { CoreError } from '../../core/errors';
 import type { Finding } from '../../core/findings/finding';
+import { recolourVariants } from '../../core/recipe/recolourVariants';
 import { type Recipe, readRecipe } from '../../core/recipe/recipe';
 import { type FoundView, type MarkCard, type MarkView, RETURN_DAYS } from '../../contract/views';
 import { dropBlobs } from './blobs';
@@ -268,6 +269,36 @@ export async function saveRecipe(
   checkRevision(await lockMark(db, markId), basedOn);
   await addRevision(db, markId, basedOn, recipe, why);
   return findMark(db, markId);
+}
+
+/**
+ * Gives every mark of a brand that uses some colours in its variants others. In a transaction.
+ * @returns how many marks and variants changed, and of how many marks delivered files are out of date by it
+ */
+export async function recolourMarks(
+  db: Db,
+  brandId: string,
+  colours: ReadonlyMap<string, string>,
+): Promise<{ ids: string[]; variants: number; outdated: number }> {
+  const { rows } = await db.query<{ id: string }>(
+    'select id from mark where brand_id = $1 and removed_at is null order by id',
+    [brandId],
+  );
+  const ids: string[] = [];
+  let variants = 0;
+  for (const { id } of rows) {
+    const row = await lockMark(db, id);
+    const { recipe, changed } = recolourVariants(readRecipe(row.recipe), colours);
+    if (changed === 0) continue;
+    await addRevision(db, id, Number(row.revision_id), recipe, 'Follow the palette');
+    ids.push(id);
+    variants += changed;
+  }
+  const { rows: delivered } = await db.query<{ n: string }>(
+    "select count(distinct mark_id) as n from delivery where state = 'ready' and mark_id = any($1::uuid[])",
+    [ids],
+  );
+  return { ids, variants, outdated: Number(delivered[0].n) };
 }
 
 /**

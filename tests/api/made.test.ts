@@ -1,6 +1,6 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { paths } from '../../contract/paths';
-import type { BrandView, DeliveryView, ErrorBody, MarkCard, MarkView, TakenIn } from '../../contract/views';
+import type { BrandChanged, DeliveryView, ErrorBody, MarkCard, MarkView, TakenIn } from '../../contract/views';
 import { decodePicture } from '../../codecs/decodePicture';
 import { chunkTypes } from '../../codecs/readBackPng';
 import { readSvg } from '../../codecs/readSvg';
@@ -270,7 +270,8 @@ describe('marks that share one original', () => {
 
 it('an ink colour can be put into the brand’s palette', async () => {
   const palette = [{ name: 'Ink of Odile', hex: '#21409a' }];
-  expect((await app.json<BrandView>('PATCH', paths.brand(brandId), { basedOn: 1, palette })).palette).toEqual(palette);
+  const { brand } = await app.json<BrandChanged>('PATCH', paths.brand(brandId), { basedOn: 1, palette });
+  expect(brand.palette).toEqual(palette);
   expect(
     (await app.call('PATCH', paths.brand(brandId), { basedOn: 2, palette: [{ name: '', hex: 'blue' }] })).status,
   ).toBe(400);

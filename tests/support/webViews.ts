@@ -10,6 +10,7 @@ export const brandView: BrandView = {
   ],
   pattern: '{mark}-{variant}-{width}',
   edition: 1,
+  startSet: null,
   markCount: 1,
 };
 

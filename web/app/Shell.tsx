@@ -25,6 +25,8 @@ export function Shell() {
         </Link>
         <nav className="shell-nav" aria-label="Main">
           <NavLink to="/marks">Marks</NavLink>
+          <NavLink to="/brand">Brand</NavLink>
+          <NavLink to="/grounds">Grounds</NavLink>
           <NavLink to="/deliveries">Deliveries</NavLink>
           <NavLink to="/keys">Keys</NavLink>
         </nav>

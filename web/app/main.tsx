@@ -20,6 +20,10 @@ const DeliveriesScreen = lazy(() =>
 );
 const MakeScreen = lazy(() => import('../screens/make/MakeScreen').then((m) => ({ default: m.MakeScreen })));
 const PagesScreen = lazy(() => import('../screens/pages/PagesScreen').then((m) => ({ default: m.PagesScreen })));
+const BrandScreen = lazy(() => import('../screens/brand/BrandScreen').then((m) => ({ default: m.BrandScreen })));
+const GroundsScreen = lazy(() =>
+  import('../screens/grounds/GroundsScreen').then((m) => ({ default: m.GroundsScreen })),
+);
 const queries = new QueryClient({
   defaultOptions: {
     queries: {
@@ -59,6 +63,22 @@ const router = createBrowserRouter([
         element: (
           <Suspense fallback={<Waiting what="the pages" />}>
             <PagesScreen />
+          </Suspense>
+        ),
+      },
+      {
+        path: '/brand',
+        element: (
+          <Suspense fallback={<Waiting what="the brand" />}>
+            <BrandScreen />
+          </Suspense>
+        ),
+      },
+      {
+        path: '/grounds',
+        element: (
+          <Suspense fallback={<Waiting what="the grounds" />}>
+            <GroundsScreen />
           </Suspense>
         ),
       },

@@ -33,9 +33,11 @@ describe('proofGrounds', () => {
     id,
     name: id,
     tone,
+    hex: null,
     width: 1,
     height: 1,
     picture: `/p/${id}`,
+    isProof: true,
   });
   it('are six: three plain, the brand’s, a light and a dark photo', () => {
     const list = proofGrounds(

@@ -2,7 +2,8 @@ import { useQueryClient } from '@tanstack/react-query';
 import { useCallback, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { paths } from '../../../contract/paths';
-import type { BrandView, MarkView } from '../../../contract/views';
+import type { BrandChanged, BrandView, MarkView } from '../../../contract/views';
+import type { Variant } from '../../../core/recipe/recipe';
 import { cutToLength } from '../../../core/text/cutText';
 import { send } from '../../data/http';
 import { brandsQuery } from '../../data/queries';
@@ -11,6 +12,8 @@ import { wordsFor } from '../../messages';
 export interface SheetActions {
   readonly makeMarks: (marks: readonly { name: string; recipe: unknown }[]) => Promise<void>;
   readonly addColour: (brand: BrandView, hex: string) => Promise<void>;
+  /** Makes some variants what the brand's new marks start with. */
+  readonly setStart: (brand: BrandView, variants: readonly Variant[]) => Promise<void>;
   readonly problem: string | null;
   readonly isBusy: boolean;
 }
@@ -39,7 +42,7 @@ export function useSheetActions(mark: MarkView): SheetActions {
   const addColour = useCallback(
     (brand: BrandView, hex: string) =>
       during(async () => {
-        const change = send<BrandView>('PATCH', paths.brand(brand.id), {
+        const change = send<BrandChanged>('PATCH', paths.brand(brand.id), {
           basedOn: brand.edition,
           palette: [...brand.palette, { name: cutToLength(`Ink of ${mark.name}`, 60), hex }],
         });
@@ -48,5 +51,13 @@ export function useSheetActions(mark: MarkView): SheetActions {
       }),
     [during, mark.name, queries],
   );
-  return { makeMarks, addColour, problem, isBusy };
+  const setStart = useCallback(
+    (brand: BrandView, startSet: readonly Variant[]) =>
+      during(async () => {
+        const change = send<BrandChanged>('PATCH', paths.brand(brand.id), { basedOn: brand.edition, startSet });
+        await change.finally(() => queries.invalidateQueries(brandsQuery()));
+      }),
+    [during, queries],
+  );
+  return { makeMarks, addColour, setStart, problem, isBusy };
 }

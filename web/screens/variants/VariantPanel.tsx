@@ -17,13 +17,17 @@ interface Props {
   readonly canRemove: boolean;
   readonly onChange: (variant: Variant, why: string, isFinal: boolean) => void;
   readonly onFirst: () => void;
+  /** All variants of this mark, for the brand's new marks. */
+  readonly onStartSet: () => void;
   readonly onCopy: () => void;
   readonly onRemove: () => void;
 }
 
 /** A variant's name, its sentence and what may be done with it. */
 export function VariantPanel(props: Props) {
-  const { variant, done, grounds, palette, isFirst, canRemove, onChange, onFirst, onCopy, onRemove } = props;
+  const { variant, done, grounds, palette, isFirst, canRemove, onChange, onFirst, onStartSet, onCopy, onRemove } =
+    props;
+  const [isStart, setStart] = useState(false);
   const [name, setName] = useState(variant.name);
   const rename = () => {
     if (name.trim() && name.trim() !== variant.name)
@@ -69,6 +73,18 @@ export function VariantPanel(props: Props) {
             Make it the first
           </button>
         )}
+        <button
+          type="button"
+          className="plain small"
+          disabled={isStart}
+          title="This mark’s variants become what new marks of the brand start with"
+          onClick={() => {
+            onStartSet();
+            setStart(true);
+          }}
+        >
+          {isStart ? 'New marks start with these' : 'Start new marks with these'}
+        </button>
         {canRemove && (
           <Popconfirm
             title={`Remove ${variant.name}?`}

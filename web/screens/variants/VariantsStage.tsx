@@ -20,6 +20,8 @@ interface Props {
   readonly engine: Engine;
   readonly grounds: readonly ProofGround[];
   readonly palette: readonly { readonly name: string; readonly hex: string }[];
+  /** Makes these variants what the brand's new marks start with. */
+  readonly onStartSet: (variants: readonly Variant[]) => void;
 }
 
 const views = [
@@ -28,7 +30,7 @@ const views = [
 ];
 
 /** One variant large, its sentence and its numbers beside it, the others as a strip; or all of them on all grounds. */
-export function VariantsStage({ draft, engine, grounds, palette }: Props) {
+export function VariantsStage({ draft, engine, grounds, palette, onStartSet }: Props) {
   const { recipe } = draft;
   const { variants } = recipe;
   const { shown, problem } = useVariants(engine, recipe, grounds, palette);
@@ -139,6 +141,7 @@ export function VariantsStage({ draft, engine, grounds, palette }: Props) {
             isFinal,
           )
         }
+        onStartSet={() => onStartSet(variants)}
         onFirst={() => change([open, ...variants.filter((v) => v !== open)], `Make ${open.name} the first`)}
         onCopy={() => addAfter({ ...open, id: freshId(), name: freshName(variants, open.name) }, `Copy ${open.name}`)}
         onRemove={() => {

@@ -32,6 +32,7 @@ function show(change: (recipe: ReturnType<typeof initialRecipe>) => ReturnType<t
         engine={engine}
         grounds={grounds}
         palette={[{ name: 'Canal green', hex: '#1f5a45' }]}
+        onStartSet={() => {}}
       />
     </QueryClientProvider>,
   );

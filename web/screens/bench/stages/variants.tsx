@@ -6,7 +6,13 @@ export const variantsStage: TrailStage = {
   id: 'variants',
   title: 'Variants',
   Room: ({ bench }: BenchProps) => (
-    <VariantsStage draft={bench.draft} engine={bench.engine} grounds={bench.grounds} palette={bench.brand.palette} />
+    <VariantsStage
+      draft={bench.draft}
+      engine={bench.engine}
+      grounds={bench.grounds}
+      palette={bench.brand.palette}
+      onStartSet={(variants) => void bench.sheet.setStart(bench.brand, variants)}
+    />
   ),
   bead: (bench) => ({ bitmap: lastBead(bench), ground: 'split' }),
   status: ({ recipe }) => <span>{recipe.variants.length}</span>,

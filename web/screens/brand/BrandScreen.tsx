@@ -1,0 +1,247 @@
+import './brand.css';
+import { useQueryClient } from '@tanstack/react-query';
+import { Button, ColorPicker, Input } from 'antd';
+import { useState } from 'react';
+import { paths } from '../../../contract/paths';
+import type { BrandChanged, BrandView, PaletteColour } from '../../../contract/views';
+import { nameByPattern, nameTokens } from '../../../core/recipe/fileNames';
+import { describeVariant } from '../../../core/recipe/runRecipe';
+import { Waiting } from '../../components/Waiting';
+import { send } from '../../data/http';
+import { brandsQuery } from '../../data/queries';
+import { useBrand } from '../../data/useBrand';
+import { wordsFor } from '../../messages';
+import { withNames } from '../variants/withNames';
+
+const MOST_COLOURS = 40;
+const EXAMPLE = { mark: 'Lock house', variant: 'Reversed', purpose: 'Web', width: 1200, height: 800 };
+
+/** The chosen brand: its colours, how its files are named, and what a new mark starts with. */
+export function BrandScreen() {
+  const { brand, isLoading } = useBrand();
+  if (isLoading || !brand) return <Waiting what="the brand" />;
+  // Another brand, or a newer state of it, is another form.
+  return <BrandForm key={`${brand.id}-${brand.edition}`} brand={brand} />;
+}
+
+/** What the last change did, kept while the form itself starts anew. */
+let lastChange: { brandId: string; words: string; back: readonly PaletteColour[] } | null = null;
+
+function BrandForm({ brand }: { brand: BrandView }) {
+  const { change, problem, isBusy } = useChange(brand);
+  const told = lastChange?.brandId === brand.id ? lastChange : null;
+  return (
+    <div className="brand-page">
+      <header className="brand-head">
+        <h1>{brand.name}</h1>
+        <span className="soft">
+          {brand.markCount} {brand.markCount === 1 ? 'mark' : 'marks'}
+        </span>
+      </header>
+      {problem && (
+        <p className="finding" role="alert">
+          {problem}
+        </p>
+      )}
+      <div className="brand-columns">
+        <section aria-label="Palette">
+          <h2>Palette</h2>
+          <p className="soft small">A colour that changes changes in every variant that uses it.</p>
+          {told && (
+            <p className="brand-told" role="status">
+              {told.words}{' '}
+              <button
+                type="button"
+                className="plain"
+                disabled={isBusy}
+                onClick={() => void change({ palette: told.back }, brand.palette)}
+              >
+                Undo
+              </button>
+            </p>
+          )}
+          <ul className="brand-colours">
+            {brand.palette.map((colour, k) => (
+              <ColourRow
+                key={`${k}-${colour.name}-${colour.hex}`}
+                colour={colour}
+                taken={brand.palette.filter((_, n) => n !== k).map((c) => c.name)}
+                onChange={(next) =>
+                  void change({ palette: brand.palette.map((c, n) => (n === k ? next : c)) }, brand.palette)
+                }
+                onRemove={() => void change({ palette: brand.palette.filter((_, n) => n !== k) }, brand.palette)}
+              />
+            ))}
+          </ul>
+          {brand.palette.length < MOST_COLOURS && (
+            <Button
+              disabled={isBusy}
+              onClick={() =>
+                void change(
+                  { palette: [...brand.palette, { name: freshName(brand.palette), hex: '#808080' }] },
+                  brand.palette,
+                )
+              }
+            >
+              Add a colour
+            </Button>
+          )}
+        </section>
+        <section aria-label="New marks">
+          <h2>New marks</h2>
+          <PatternField brand={brand} onChange={(pattern) => void change({ pattern }, null)} />
+          <h3>Start with</h3>
+          {brand.startSet ? (
+            <>
+              <ul className="brand-set">
+                {brand.startSet.map((v) => (
+                  <li key={v.id}>
+                    <b>{v.name}</b> <span className="soft">{withNames(describeVariant(v), brand.palette)}</span>
+                  </li>
+                ))}
+              </ul>
+              <button type="button" className="plain" onClick={() => void change({ startSet: null }, null)}>
+                Back to the usual variants
+              </button>
+            </>
+          ) : (
+            <p className="soft small">
+              The usual variants: colour, black and reversed. A mark’s own set becomes the start on its Variants stage,
+              by “Start new marks with these”.
+            </p>
+          )}
+        </section>
+      </div>
+    </div>
+  );
+}
+
+function PatternField({ brand, onChange }: { brand: BrandView; onChange: (pattern: string) => void }) {
+  const [pattern, setPattern] = useState(brand.pattern);
+  const example = exampleOf(pattern, brand.name);
+  const commit = () => {
+    if (example.isGood && pattern.trim() !== brand.pattern) onChange(pattern.trim());
+  };
+  return (
+    <label className="panel-field">
+      <b>Names of files</b>
+      <Input
+        value={pattern}
+        maxLength={120}
+        status={example.isGood ? '' : 'error'}
+        onChange={(e) => setPattern(e.target.value)}
+        onBlur={commit}
+        onPressEnter={commit}
+      />
+      <span className={example.isGood ? 'soft small' : 'warn small'}>{example.words}</span>
+      <span className="soft small">{nameTokens.map((t) => `{${t}}`).join(' ')}</span>
+    </label>
+  );
+}
+
+function exampleOf(pattern: string, brand: string): { isGood: boolean; words: string } {
+  try {
+    return { isGood: true, words: `${nameByPattern(pattern, { ...EXAMPLE, brand })}.png` };
+  } catch (error) {
+    return { isGood: false, words: wordsFor(error) };
+  }
+}
+
+interface RowProps {
+  readonly colour: PaletteColour;
+  readonly taken: readonly string[];
+  readonly onChange: (colour: PaletteColour) => void;
+  readonly onRemove: () => void;
+}
+
+function ColourRow({ colour, taken, onChange, onRemove }: RowProps) {
+  const [name, setName] = useState(colour.name);
+  const rename = () => {
+    const next = name.trim();
+    // Variants follow a colour by its name, so that no two have one.
+    if (next && next !== colour.name && !taken.includes(next)) onChange({ ...colour, name: next });
+    else setName(colour.name);
+  };
+  return (
+    <li>
+      <ColorPicker
+        value={colour.hex}
+        disabledAlpha
+        onChangeComplete={(c) => {
+          const hex = c.toHexString().slice(0, 7);
+          if (hex !== colour.hex) onChange({ ...colour, hex });
+        }}
+      >
+        <button
+          type="button"
+          className="brand-swatch"
+          style={{ background: colour.hex }}
+          aria-label={`Colour of ${colour.name}, ${colour.hex.toUpperCase()}`}
+        />
+      </ColorPicker>
+      <Input
+        aria-label={`Name of ${colour.hex.toUpperCase()}`}
+        value={name}
+        maxLength={60}
+        status={taken.includes(name.trim()) ? 'error' : ''}
+        onChange={(e) => setName(e.target.value)}
+        onBlur={rename}
+        onPressEnter={rename}
+      />
+      <button
+        type="button"
+        className="plain hex"
+        title="Copy"
+        aria-label={`Copy ${colour.hex.toUpperCase()}`}
+        onClick={() => void navigator.clipboard?.writeText(colour.hex)}
+      >
+        {colour.hex.toUpperCase()}
+      </button>
+      <button type="button" className="plain small" aria-label={`Remove ${colour.name}`} onClick={onRemove}>
+        Remove
+      </button>
+    </li>
+  );
+}
+
+function freshName(palette: readonly PaletteColour[]): string {
+  const taken = new Set(palette.map((c) => c.name));
+  for (let n = palette.length + 1; ; n++) if (!taken.has(`Colour ${n}`)) return `Colour ${n}`;
+}
+
+type Change = Partial<Pick<BrandView, 'palette' | 'pattern' | 'startSet'>>;
+
+function useChange(brand: BrandView) {
+  const [problem, setProblem] = useState<string | null>(null);
+  const [isBusy, setBusy] = useState(false);
+  const queries = useQueryClient();
+  const change = async (next: Change, back: readonly PaletteColour[] | null) => {
+    setBusy(true);
+    setProblem(null);
+    try {
+      const body = { basedOn: brand.edition, ...next };
+      const { marks, variants, outdated } = await send<BrandChanged>('PATCH', paths.brand(brand.id), body);
+      lastChange = back && { brandId: brand.id, words: changeWords({ marks, variants, outdated }), back };
+      void queries.invalidateQueries({ queryKey: ['marks'] });
+      void queries.invalidateQueries({ queryKey: ['mark'] });
+    } catch (error) {
+      setProblem(wordsFor(error));
+    }
+    setBusy(false);
+    await queries.invalidateQueries(brandsQuery());
+  };
+  return { change, problem, isBusy };
+}
+
+const count = (n: number, one: string) => `${n} ${one}${n === 1 ? '' : 's'}`;
+
+/** What a changed palette changed, in words. */
+export function changeWords({
+  marks,
+  variants,
+  outdated,
+}: Pick<BrandChanged, 'marks' | 'variants' | 'outdated'>): string {
+  if (variants === 0) return 'Changed. No variant used it.';
+  const late = outdated > 0 ? ` Delivered files of ${count(outdated, 'mark')} are out of date.` : '';
+  return `Changed, and with it ${count(variants, 'variant')} of ${count(marks, 'mark')}.${late}`;
+}
