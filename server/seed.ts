@@ -19,6 +19,9 @@ const names: Record<keyof typeof palette, string> = {
   fogBlue: 'Fog blue',
 };
 
+/** Of the photos those that the bench shows at first. */
+const proofs = ['misty-towpath', 'lock-by-night'];
+
 /** Fills an empty database with the demo scenario, through the same take-in that a person's files go through. */
 export async function seedDemo(deps: TakeInDeps, log: Logger): Promise<void> {
   const { pool } = deps;
@@ -31,7 +34,7 @@ export async function seedDemo(deps: TakeInDeps, log: Logger): Promise<void> {
     for (const g of grounds) {
       const blobSha = await keepBlob(tx, g.bytes, 'image/jpeg');
       const { name, tone, width, height } = g;
-      await addGround(tx, id, { name, tone, hex: null, blobSha, width, height });
+      await addGround(tx, id, { name, tone, hex: null, blobSha, width, height, isProof: proofs.includes(g.id) });
     }
     return id;
   }).catch((error: unknown) => {

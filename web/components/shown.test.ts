@@ -39,15 +39,19 @@ describe('proofGrounds', () => {
     picture: `/p/${id}`,
     isProof: true,
   });
-  it('are six: three plain, the brand’s, a light and a dark photo', () => {
-    const list = proofGrounds(
-      [
-        { name: 'Lamp black', hex: '#1c1b1d' },
-        { name: 'Enamel cream', hex: '#e9ddc4' },
-      ],
-      [photo('a', 'light'), photo('b', 'light'), photo('c', 'dark')],
-    );
-    expect(list.map((g) => g.name)).toEqual(['White', 'Mid grey', 'Black', 'Enamel cream', 'a', 'c']);
+  const palette = [
+    { name: 'Lamp black', hex: '#1c1b1d' },
+    { name: 'Enamel cream', hex: '#e9ddc4' },
+  ];
+  const names = (grounds: ReturnType<typeof photo>[]) => proofGrounds(palette, grounds).map((g) => g.name);
+  it('are six: three plain, the brand’s, and the chosen photos', () => {
+    const grounds = [photo('a', 'light'), { ...photo('b', 'light'), isProof: false }, photo('c', 'dark')];
+    expect(names(grounds)).toEqual(['White', 'Mid grey', 'Black', 'Enamel cream', 'a', 'c']);
+  });
+  it('make room for as many as four that were chosen', () => {
+    const grounds = ['a', 'b', 'c', 'd', 'e'].map((id) => photo(id, 'light'));
+    expect(names(grounds.slice(0, 3))).toEqual(['White', 'Mid grey', 'Black', 'a', 'b', 'c']);
+    expect(names(grounds)).toEqual(['White', 'Black', 'a', 'b', 'c', 'd']);
   });
   it('are fewer for a brand without palette and photos, and still measure', () => {
     expect(proofGrounds([], []).map((g) => g.id)).toEqual(['white', 'grey', 'black']);

@@ -10,32 +10,28 @@ export interface ProofGround extends GroundSource {
 const MOST_PROOFS = 6;
 
 /**
- * White, mid grey and black, the brand's lightest colour that is none of them, and of the grounds that were chosen as
- * proofs as many as have room: a light and a dark photo among them where there are such.
+ * White, mid grey, black and the brand's lightest colour that is none of them, and the grounds that were chosen as
+ * proofs, four at most: for the third and fourth the brand's colour and the grey make way.
  */
 export function proofGrounds(
   palette: readonly { name: string; hex: string }[],
   grounds: readonly GroundView[],
 ): ProofGround[] {
   const plain = (id: string, name: string, hex: string): ProofGround => ({ id, name, hex, url: null });
+  const [white, black] = [plain('white', 'White', '#ffffff'), plain('black', 'Black', '#000000')];
   const own = grounds
     .filter((g) => g.isProof)
-    .map((g): ProofGround => ({ id: g.id, name: g.name, hex: g.hex, url: g.picture }));
-  const tones = new Map(grounds.map((g) => [g.id, g.tone]));
+    .map((g): ProofGround => ({ id: g.id, name: g.name, hex: g.hex, url: g.picture }))
+    .slice(0, MOST_PROOFS - 2);
+  const room = MOST_PROOFS - 2 - own.length;
   const brand = brandGround(palette);
-  const usual = [
-    plain('white', 'White', '#ffffff'),
-    plain('grey', 'Mid grey', '#808080'),
-    plain('black', 'Black', '#000000'),
-    ...(brand ? [plain('brand', brand.name, brand.hex)] : []),
+  return [
+    white,
+    ...(room > 0 ? [plain('grey', 'Mid grey', '#808080')] : []),
+    black,
+    ...(brand && room > 1 ? [plain('brand', brand.name, brand.hex)] : []),
+    ...own,
   ];
-  const room = MOST_PROOFS - usual.length;
-  if (own.length > room) {
-    const of = (tone: GroundView['tone']) => own.filter((g) => tones.get(g.id) === tone).slice(0, 1);
-    const first = [...of('light'), ...of('dark'), ...own].filter((g, k, all) => all.indexOf(g) === k).slice(0, room);
-    return [...usual, ...first];
-  }
-  return [...usual, ...own];
 }
 
 // A light colour of the brand shows most of what a mark meets there; black and white stand in the strip already.

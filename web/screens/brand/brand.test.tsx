@@ -1,0 +1,82 @@
+import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
+import { fireEvent, render, screen, waitFor } from '@testing-library/react';
+import userEvent from '@testing-library/user-event';
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
+import { brandView } from '../../../tests/support/webViews';
+import type { BrandView } from '../../../contract/views';
+import { initialRecipe } from '../../../core/recipe/recipe';
+import { BrandScreen, changeWords } from './BrandScreen';
+
+let brand: BrandView;
+const sent: { method: string; body: Record<string, unknown> }[] = [];
+beforeEach(() => {
+  brand = { ...brandView };
+  sent.length = 0;
+  vi.stubGlobal('fetch', async (_: string, init: RequestInit = {}) => {
+    if (init.method !== 'PATCH') return Response.json([brand]);
+    const body = JSON.parse(String(init.body));
+    sent.push({ method: 'PATCH', body });
+    const { basedOn, ...change } = body;
+    brand = { ...brand, ...change, edition: basedOn + 1 };
+    return Response.json({ brand, marks: 5, variants: 12, outdated: 2 });
+  });
+});
+afterEach(() => vi.unstubAllGlobals());
+const show = () =>
+  render(
+    <QueryClientProvider client={new QueryClient({ defaultOptions: { queries: { retry: false } } })}>
+      <BrandScreen />
+    </QueryClientProvider>,
+  );
+
+describe('the brand', () => {
+  it('renames a colour, tells what followed a change, and takes it back', async () => {
+    show();
+    const field = await screen.findByRole('textbox', { name: 'Name of #1C1B1D' });
+    await userEvent.clear(field);
+    await userEvent.type(field, 'Ink{Enter}');
+    await waitFor(() => expect(sent).toHaveLength(1));
+    expect(sent[0].body).toMatchObject({ basedOn: 1, palette: [{ name: 'Ink', hex: '#1c1b1d' }, {}] });
+    expect((await screen.findByRole('status')).textContent).toContain('12 variants of 5 marks');
+    await userEvent.click(screen.getByRole('button', { name: 'Undo' }));
+    await waitFor(() => expect(sent).toHaveLength(2));
+    expect(sent[1].body).toEqual({ basedOn: 2, palette: brandView.palette });
+  });
+  it('adds and removes colours, and gives no two one name', async () => {
+    show();
+    await userEvent.click(await screen.findByRole('button', { name: 'Add a colour' }));
+    await waitFor(() => expect((sent[0]?.body.palette as unknown[])?.length).toBe(3));
+    await userEvent.click(await screen.findByRole('button', { name: 'Remove Lamp black' }));
+    await waitFor(() => expect(sent).toHaveLength(2));
+    const field = await screen.findByRole('textbox', { name: 'Name of #808080' });
+    fireEvent.change(field, { target: { value: 'Enamel cream' } });
+    fireEvent.blur(field);
+    expect(sent).toHaveLength(2);
+  });
+  it('shows a live example of the names, and stores only a pattern that gives one', async () => {
+    show();
+    const field = await screen.findByRole('textbox', { name: /Names of files/ });
+    expect(screen.getByText('lock-house-reversed-1200.png')).toBeTruthy();
+    fireEvent.change(field, { target: { value: '{mark}-{colour}' } });
+    fireEvent.blur(field);
+    expect(sent).toHaveLength(0);
+    fireEvent.change(field, { target: { value: '{brand}_{variant}' } });
+    expect(screen.getByText('harrowmere_reversed.png')).toBeTruthy();
+    fireEvent.blur(field);
+    await waitFor(() => expect(sent[0]?.body).toEqual({ basedOn: 1, pattern: '{brand}_{variant}' }));
+  });
+  it('says what new marks start with, and goes back to the usual', async () => {
+    brand = { ...brandView, startSet: initialRecipe().variants.slice(1) };
+    show();
+    expect(await screen.findByText('in one colour, white')).toBeTruthy();
+    await userEvent.click(screen.getByRole('button', { name: 'Back to the usual variants' }));
+    await waitFor(() => expect(sent[0].body).toEqual({ basedOn: 1, startSet: null }));
+  });
+});
+
+it('what a change changed is told in words', () => {
+  expect(changeWords({ marks: 0, variants: 0, outdated: 0 })).toBe('Changed. No variant used it.');
+  expect(changeWords({ marks: 1, variants: 2, outdated: 1 })).toBe(
+    'Changed, and with it 2 variants of 1 mark. Delivered files of 1 mark are out of date.',
+  );
+});
