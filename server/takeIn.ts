@@ -74,7 +74,10 @@ export async function takeNewOriginal(
 async function storePrepared(pool: pg.Pool, brandId: string, prepared: PreparedMark): Promise<TakenIn> {
   if ('duplicateOf' in prepared) return { mark: await findMark(pool, prepared.duplicateOf), isDuplicate: true };
   const { startSet, pattern } = await findBrand(pool, brandId);
-  const mark = { ...prepared.mark, recipe: startWith(prepared.mark.recipe, startSet, pattern) };
+  const mark = {
+    ...prepared.mark,
+    recipe: startWith(prepared.mark.recipe, { startSet, pattern, isSignature: prepared.mark.kind === 'signature' }),
+  };
   const id = await withTransaction(pool, (tx) => addMark(tx, mark)).catch((error: unknown) => {
     if (isForeignKeyViolation(error)) throw new CoreError('store/not-found', 'This brand was removed meanwhile.');
     throw error;

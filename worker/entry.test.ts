@@ -1,12 +1,18 @@
 import { decode } from 'fast-png';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { artworkOfDrawing } from '../core/artwork/artwork';
+import { artworkOfDrawing, artworkOfRaster } from '../core/artwork/artwork';
 import { drawingOfPath } from '../core/artwork/drawingOfPath';
 import { writeDrawing } from '../core/artwork/readDrawing';
 import { PathBuilder } from '../core/vector/path';
 import { photographSheet } from '../core/ink/testSheet';
-import { initialRecipe } from '../core/recipe/recipe';
-import { runStages } from '../core/recipe/runRecipe';
+import { casts } from '../core/casts';
+import { fills } from '../core/fills';
+import type { RectPx } from '../core/params';
+import { cropRaster } from '../core/raster/cropRaster';
+import { findExtents } from '../core/raster/extents';
+import { surrounds } from '../core/surrounds';
+import { initialRecipe, partOf, variantOf } from '../core/recipe/recipe';
+import { makeVariant, runStages } from '../core/recipe/runRecipe';
 import { type StageValues, stageIds } from '../core/stages';
 import type { Raster } from '../core/raster/raster';
 import { takeMark } from '../core/recipe/takeMark';
@@ -223,7 +229,26 @@ describe('the browser’s worker', () => {
     expect(reversed.contrast.black.ratio).toBeCloseTo(21, 0);
     expect(reversed.contrast.white.ratio).toBeCloseTo(1, 1);
   });
+  it.each([
+    ...fills.all.map((d) => ({ id: d.id, variant: { fill: partOf(fills, d.id), surrounds: [], casts: [] } })),
+    ...surrounds.all.map((d) => ({ id: d.id, variant: { surrounds: [partOf(surrounds, d.id)], casts: [] } })),
+    ...casts.all.map((d) => ({ id: d.id, variant: { surrounds: [], casts: [partOf(casts, d.id)] } })),
+  ])('shows the very pixels that a file is made of: $id, reduced as a reduced one', async ({ variant }) => {
+    for (const reduction of [1, 3]) {
+      const key = `same-${reduction}`;
+      await openPicture(key, badge, reduction);
+      const one = { ...variantOf('own', 'Own', partOf(fills, 'asIs')), ...variant };
+      const whole = { ...recipe, variants: [one] };
+      const [shown] = await ask<'variants'>({ type: 'variants', recipe: whole, palette: [], grounds: [] });
+      const drawn = makeVariant(artworkOfRaster(badge, reduction), whole, one, { pictureKey: key, pictureOnly: true });
+      const meant = cropRaster(drawn.raster, findExtents(drawn.raster) as RectPx);
+      const { width, height, data } = shown.bitmap as unknown as Picture;
+      expect([width, height]).toEqual([meant.width, meant.height]);
+      expect(Buffer.compare(Buffer.from(data), Buffer.from(meant.data))).toBe(0);
+    }
+  });
   it('measures frames and places in full-size pixels when the picture is a reduced one', async () => {
+    await openPicture('half', badge, 2);
     const {
       shown: { frame, extents },
       facts,

@@ -29,6 +29,8 @@ beforeAll(async () => {
     `/pages/${pdf.sha}/2?name=${review.fileName}&pages=2`,
     '/marks',
     '/deliveries',
+    '/brand',
+    '/grounds',
     '/keys',
     '/take-in/draw',
     '/take-in/type',
