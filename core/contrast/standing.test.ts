@@ -3,6 +3,7 @@ import { disc, drawMark, ring } from '../../tests/support/pictures';
 import type { Rgb } from '../colour/hex';
 import { contrastRatio, luminance } from '../raster/contrast';
 import { type Raster, createRaster } from '../raster/raster';
+import { seededRandom } from '../seededRandom';
 import { bestStanding, measureStanding } from './standing';
 
 const NOWHERE = { x: 0, y: 0 };
@@ -65,5 +66,56 @@ describe('how well a mark can be seen', () => {
     ].map((rgb) => measureStanding(mark(rgb as unknown as Rgb), busy, { x: 60, y: 40 }));
     expect(bestStanding(all)).toBe(1);
     expect(bestStanding([])).toBe(-1);
+  });
+});
+
+describe('on ten made-up photos', () => {
+  // Each its own mixture of tones, so that now the dark and now the light mark reads better.
+  const photos = Array.from({ length: 10 }, (_, seed) => {
+    const random = seededRandom(seed + 1);
+    const [base, swing, wide] = [30 + 200 * random(), 20 + 60 * random(), 12 + 40 * random()];
+    const tint = [random() * 30, random() * 30, random() * 30];
+    return photo(320, 220, (x, y) => {
+      const wave = Math.sin(x / wide + seed) * Math.cos(y / (wide * 0.7)) * swing;
+      return tint.map((t) => Math.min(255, Math.max(0, Math.round(base + wave + t)))) as unknown as Rgb;
+    });
+  });
+  /** Contrast across the outline in the composite itself, place by place along rays from the ring's middle. */
+  function acrossOutline(ground: Raster, own: Rgb): number {
+    const at = { x: 80, y: 50 };
+    const shape = mark(own);
+    const shown = (x: number, y: number): Rgb => {
+      const p = (Math.floor(y - at.y) * shape.width + Math.floor(x - at.x)) * 4;
+      const g = (Math.floor(y) * ground.width + Math.floor(x)) * 4;
+      const a = shape.data[p + 3] / 255;
+      return [0, 1, 2].map((c) => Math.round(shape.data[p + c] * a + ground.data[g + c] * (1 - a))) as unknown as Rgb;
+    };
+    let [above, count] = [0, 0];
+    for (let k = 0; k < 360; k++) {
+      const [cos, sin] = [Math.cos((k * Math.PI) / 180), Math.sin((k * Math.PI) / 180)];
+      for (const [inside, outside] of [
+        [47.5, 52.5],
+        [36.5, 31.5],
+      ]) {
+        const lum = (r: number) => luminance(...shown(at.x + 80 + cos * r, at.y + 60 + sin * r));
+        above += contrastRatio(lum(inside), lum(outside)) >= 3 ? 1 : 0;
+        count++;
+      }
+    }
+    return above / count;
+  }
+  it('the variant that is recommended is the one that stands out more in the composite', () => {
+    const inks: Rgb[] = [
+      [0, 0, 0],
+      [255, 255, 255],
+      [31, 90, 69],
+    ];
+    const chosen = photos.map((ground) => {
+      const best = bestStanding(inks.map((rgb) => measureStanding(mark(rgb), ground, { x: 80, y: 50 })));
+      const shares = inks.map((rgb) => acrossOutline(ground, rgb));
+      expect(shares[best]).toBeGreaterThanOrEqual(Math.max(...shares) - 0.02);
+      return best;
+    });
+    expect(new Set(chosen).size).toBeGreaterThan(1);
   });
 });

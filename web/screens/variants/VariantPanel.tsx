@@ -1,6 +1,7 @@
 import { Popconfirm } from 'antd';
 import { useState } from 'react';
 import type { Variant } from '../../../core/recipe/recipe';
+import type { ThinPart } from '../../../core/recipe/thinParts';
 import { describeVariant, pathsEndAt } from '../../../core/recipe/runRecipe';
 import type { VariantDone } from '../../../worker/protocol';
 import type { ProofGround } from '../../data/proofGrounds';
@@ -13,6 +14,8 @@ interface Props {
   readonly done: VariantDone | null;
   readonly grounds: readonly ProofGround[];
   readonly palette: readonly { readonly name: string; readonly hex: string }[];
+  /** Lines that may be too thin in small files. */
+  readonly thin: readonly ThinPart[];
   readonly isFirst: boolean;
   readonly canRemove: boolean;
   readonly onChange: (variant: Variant, why: string, isFinal: boolean) => void;
@@ -25,7 +28,7 @@ interface Props {
 
 /** A variant's name, its sentence and what may be done with it. */
 export function VariantPanel(props: Props) {
-  const { variant, done, grounds, palette, isFirst, canRemove, onChange, onFirst, onStartSet, onCopy, onRemove } =
+  const { variant, done, grounds, palette, thin, isFirst, canRemove, onChange, onFirst, onStartSet, onCopy, onRemove } =
     props;
   const [isStart, setStart] = useState(false);
   const [name, setName] = useState(variant.name);
@@ -58,6 +61,18 @@ export function VariantPanel(props: Props) {
         <p className="finding small">
           <b>Nothing to be seen.</b> The mark is empty, or all of its colours are left out.
         </p>
+      )}
+      {thin.length > 0 && (
+        <dl className="facts thin-parts" aria-label="Lines">
+          {thin.map(({ name: line, widthPx, leastMarkPx }) => (
+            <div key={line}>
+              <dt>{line}</dt>
+              <dd>
+                {widthPx < 10 ? widthPx.toFixed(1) : Math.round(widthPx)} px, fine from {leastMarkPx} px wide on
+              </dd>
+            </div>
+          ))}
+        </dl>
       )}
       {end && (
         <p className="soft small">

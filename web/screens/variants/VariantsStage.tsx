@@ -3,9 +3,11 @@ import { Button, Segmented } from 'antd';
 import { useState } from 'react';
 import { fills } from '../../../core/fills';
 import { type Variant, partOf, variantOf } from '../../../core/recipe/recipe';
+import { thinParts } from '../../../core/recipe/thinParts';
 import { usePhotos } from '../../components/usePhoto';
 import type { ProofGround } from '../../data/proofGrounds';
-import type { Engine } from '../../data/useEngine';
+import { type Engine, masterOf } from '../../data/useEngine';
+import { useStrokes } from '../../data/useStrokes';
 import type { RecipeDraft } from '../../data/useRecipeDraft';
 import { GroundTable } from './GroundTable';
 import { VariantPanel } from './VariantPanel';
@@ -37,11 +39,14 @@ export function VariantsStage({ draft, engine, grounds, palette, onStartSet }: P
   const [openId, setOpen] = useState<string | null>(null);
   const [groundId, setGround] = useState<string | null>(null);
   const [view, setView] = useState<'one' | 'all'>('one');
+  const [isActual, setActual] = useState(false);
   const photos = usePhotos(grounds.flatMap((g) => (g.url ? [g.url] : [])));
   const photoOf = (g: ProofGround) => (g.url ? (photos.get(g.url) ?? null) : null);
   const open = variants.find((v) => v.id === openId) ?? variants[0];
   const done = shown.get(open.id) ?? null;
   const ground = grounds.find((g) => g.id === groundId) ?? bestGround(done, grounds);
+  const own = masterOf(engine.full ?? engine.quick)?.exactExtents ?? null;
+  const strokes = useStrokes(engine.whole, recipe.stages);
   const change = (next: readonly Variant[], why: string, isFinal = true) => {
     const kept = new Set(next.map((v) => v.id));
     const files = { ...recipe.files, lines: recipe.files.lines.filter((l) => kept.has(l.variant)) };
@@ -71,7 +76,18 @@ export function VariantsStage({ draft, engine, grounds, palette, onStartSet }: P
             value={view}
             onChange={(v) => setView(v as 'one')}
           />
-          <span className="soft">All from one master; change it and they follow.</span>
+          {view === 'one' && (
+            <button
+              type="button"
+              className="pill"
+              aria-pressed={isActual}
+              title="One pixel of the mark for one of the screen"
+              onClick={() => setActual(!isActual)}
+            >
+              Actual size
+            </button>
+          )}
+          <span className="soft variants-hint">All from one master; change it and they follow.</span>
           <Button onClick={add}>Add a variant</Button>
         </header>
         {(problem ?? draft.problem) && (
@@ -94,7 +110,7 @@ export function VariantsStage({ draft, engine, grounds, palette, onStartSet }: P
           />
         ) : (
           <>
-            <VariantPicture done={done} ground={ground} photo={photoOf(ground)} name={open.name} />
+            <VariantPicture done={done} ground={ground} photo={photoOf(ground)} name={open.name} isActual={isActual} />
             <ul className="variant-grounds" aria-label="Contrast on grounds">
               {grounds.map((g) => {
                 const { text, isWeak } = contrastWords(done?.contrast[g.id], g.hex === null);
@@ -132,6 +148,7 @@ export function VariantsStage({ draft, engine, grounds, palette, onStartSet }: P
         done={done}
         grounds={grounds}
         palette={palette}
+        thin={own ? thinParts(open, { ...own, thinnestPx: strokes?.thinnestPx ?? null }) : []}
         isFirst={open === variants[0]}
         canRemove={variants.length > 1}
         onChange={(next, why, isFinal) =>

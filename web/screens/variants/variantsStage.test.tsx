@@ -24,7 +24,11 @@ const all = [done('colour', 8, 2.6), done('black', 21, 1), done('reversed', 1, 2
 
 function show(change: (recipe: ReturnType<typeof initialRecipe>) => ReturnType<typeof initialRecipe> = (r) => r) {
   const draft = { recipe: change(initialRecipe()), commit: vi.fn(), preview: vi.fn(), problem: null };
-  const engine = { fast: { askLatest: async () => all } } as unknown as Engine;
+  const strokes = { medianPx: 12, thinnestPx: 3, place: { x: 0, y: 0 } };
+  const engine = {
+    ...{ fast: { askLatest: async () => all }, whole: { ask: async () => strokes }, full: null },
+    quick: { shown: { exactExtents: { x: 0, y: 0, width: 400, height: 200 } }, master: null },
+  } as unknown as Engine;
   render(
     <QueryClientProvider client={new QueryClient()}>
       <VariantsStage
@@ -71,6 +75,10 @@ describe('the variants', () => {
     await userEvent.click(screen.getByRole('button', { name: 'Open Black' }));
     await userEvent.click(screen.getByRole('button', { name: 'Make it the first' }));
     expect(names(2)).toEqual(['Black', 'Colour', 'Reversed']);
+  });
+  it('tell how thin their lines are, and from which size on that is enough', async () => {
+    show();
+    expect(await screen.findByText('3.0 px, fine from 200 px wide on')).toBeTruthy();
   });
   it('get a rim or a shadow by a press, and say where paths end', async () => {
     const draft = show();
