@@ -146,3 +146,31 @@ describe('what stands behind a mark', () => {
     expect(() => apply(round, 'plate', { padding: 1000, unit: 'mm' })).toThrow(/megapixels; the most is 120/);
   });
 });
+
+describe('what is laid over a mark', () => {
+  it('a tint changes colours by its blend mode, of paths too, and no transparency', () => {
+    const out = apply(drawn(box), 'tint', { colour: '#000000', opacity: 0.5, blend: 'normal' });
+    expect(out.drawing?.shapes[0].paint).toEqual({ kind: 'colour', hex: '#5b1916' });
+    const faint = artworkOfRaster(drawMark(60, 60, (x, y) => disc(30, 30, 20)(x, y) * 0.5, RED));
+    const multiplied = apply(faint, 'tint', { colour: '#ff0000', opacity: 1, blend: 'multiply' }).raster;
+    expect(pixel(multiplied, 30, 30)).toEqual([181, 0, 0, 128]);
+  });
+  it('a tint before a rim leaves the rim as it is', () => {
+    const tinted = apply(drawn(box), 'tint', { colour: '#000000', opacity: 1 });
+    const rimmed = apply(tinted, 'rim', { width: 6, colour: '#ffffff' });
+    expect(rimmed.drawing?.shapes.map((s) => (s.paint.kind === 'colour' ? s.paint.hex : ''))).toEqual([
+      '#ffffff',
+      '#000000',
+    ]);
+  });
+  it('grain is the same for a seed, another for another, and none where there is no mark', () => {
+    const [a, b, other] = [1, 1, 2].map((seed) => apply(round, 'grain', { amount: 0.5, scale: 3, seed }).raster);
+    expect(a.data).toEqual(b.data);
+    expect(a.data).not.toEqual(other.data);
+    const inside = a.data.filter((_, k) => k % 4 === 0 && a.data[k + 3] === 255);
+    const mean = inside.reduce((sum, v) => sum + v, 0) / inside.length;
+    expect(Math.abs(mean - RED[0])).toBeLessThan(6);
+    expect(new Set(inside).size).toBeGreaterThan(40);
+    for (let k = 3; k < a.data.length; k += 4) expect(a.data[k]).toBe(round.raster.data[k]);
+  });
+});

@@ -49,12 +49,30 @@ const ARC_NEAR_PX = 0.025;
  */
 export function offsetPath({ path, rule }: Clip, by: number, join: Join, scale = 1, isClean = false): Path {
   const rings = toPolygons(path, scale);
-  const own = isClean ? rings : Clipper.union(rings, [], ruleOf(rule));
-  if (by === 0) return fromPolygons(own, scale);
+  const united = () => Clipper.union(rings, [], ruleOf(rule));
+  if (by === 0) return fromPolygons(united(), scale);
   const kind = join === 'round' ? JoinType.Round : JoinType.Miter;
   const delta = by * scale * PARTS;
-  const grown = Clipper.inflatePaths(own, delta, kind, EndType.Polygon, MITRE_LIMIT, ARC_NEAR_PX * scale * PARTS);
-  return fromPolygons(grown, scale);
+  const grow = (own: Rings) =>
+    Clipper.inflatePaths(own, delta, kind, EndType.Polygon, MITRE_LIMIT, ARC_NEAR_PX * scale * PARTS);
+  // The library stumbles over some rings that touch themselves; with their smallest steps left out it does not.
+  const ways = [() => grow(isClean ? rings : united()), () => grow(united()), () => grow(simplified(united()))];
+  return fromPolygons(firstThatWorks(ways), scale);
+}
+
+type Rings = ReturnType<typeof toPolygons>;
+const SIMPLER = 3;
+const simplified = (rings: Rings): Rings => Clipper.simplifyPaths(rings, SIMPLER, true);
+
+function firstThatWorks<T>(ways: readonly (() => T)[]): T {
+  for (const way of ways.slice(0, -1)) {
+    try {
+      return way();
+    } catch {
+      // The next way is tried.
+    }
+  }
+  return ways[ways.length - 1]();
 }
 
 /** What lies in the first path and in none of the others, filled by the rule of windings. */

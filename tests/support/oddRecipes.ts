@@ -148,9 +148,12 @@ const oddValues = (random: Random, fields: Fields, share: number): Record<string
 /** A part whose lengths are small enough for thousands of them to be made. */
 function oddPart(random: Random, registry: typeof surrounds) {
   const definition = pick(random, registry.all);
-  const params = oddValues(random, definition.params, 0.4);
+  const params = oddValues(random, definition.params, 0.25);
   for (const [key, value] of Object.entries(params)) if (Number(value) > 60) params[key] = 12;
-  return { id: definition.id, params: { ...params, ...(random() < 0.9 ? { unit: 'px' } : {}) } };
+  return {
+    id: definition.id,
+    params: { ...params, ...('unit' in definition.params && random() < 0.9 ? { unit: 'px' } : {}) },
+  };
 }
 
 /** A recipe as nobody would write it. Some are lawful, and then must run or be refused; the others must be refused. */
@@ -165,8 +168,8 @@ export function oddRecipe(random: Random, base: Recipe = initialRecipe()): unkno
     variants: base.variants.map((v) => ({
       ...v,
       fill: { id: fill.id, params: oddValues(random, fill.params, 0.3) },
-      surrounds: random() < 0.3 ? [oddPart(random, surrounds)] : [],
-      casts: random() < 0.2 ? [oddPart(random, casts)] : [],
+      surrounds: random() < 0.15 ? [oddPart(random, surrounds)] : [],
+      casts: random() < 0.1 ? [oddPart(random, casts)] : [],
     })),
     files: {
       ...base.files,
