@@ -40,6 +40,8 @@ export const paths = {
   markDrawing: (id: string) => `/api/marks/${id}/drawing.json`,
   markMaster: (id: string, revision?: number) => `/api/marks/${id}/master.png${ofRevision(revision)}`,
   markThumbnail: (id: string, revision?: number) => `/api/marks/${id}/thumbnail.png${ofRevision(revision)}`,
+  /** Its variants on grounds, as one picture or PDF. */
+  markBoard: (id: string) => `/api/marks/${id}/board`,
   markDeliveries: (id: string) => `/api/marks/${id}/deliveries`,
   delivery: (id: string) => `/api/deliveries/${id}`,
   deliveryEvents: (id: string) => `/api/deliveries/${id}/events`,

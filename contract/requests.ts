@@ -58,6 +58,23 @@ export const changeBrandRequest = object({
 }).noUnknown();
 export type ChangeBrandRequest = InferType<typeof changeBrandRequest>;
 
+/** A board of a mark's variants: on colours, and on grounds of its brand by their ids. */
+export const boardRequest = object({
+  format: string<'png' | 'pdf'>().oneOf(['png', 'pdf']).required(),
+  grounds: array(
+    object({
+      name: string().trim().min(1).max(120).required(),
+      hex: hex.nullable().defined(),
+      /** A photo of the brand's grounds; null for a colour. */
+      id: string().uuid().nullable().defined(),
+    }).noUnknown(),
+  )
+    .min(1)
+    .max(12)
+    .required(),
+}).noUnknown();
+export type BoardRequest = InferType<typeof boardRequest>;
+
 /** A ground: a colour of this name. Photos come as files. */
 export const addGroundRequest = object({
   name: string().trim().min(1).max(120).required(),

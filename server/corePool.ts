@@ -5,7 +5,17 @@ import sharp from 'sharp';
 import { CoreError, type ErrorCode } from '../core/errors';
 import { TASK_MEMORY_BYTES, checkNeeds, masterNeeds, pageNeeds } from '../core/recipe/needs';
 import type { PageView, PdfView } from '../contract/views';
-import type { FileTask, LineTask, MadeFile, MadeTask, NeedsMore, PackTask, PdfTask, PictureTask } from './coreTasks';
+import type {
+  BoardTask,
+  FileTask,
+  LineTask,
+  MadeFile,
+  MadeTask,
+  NeedsMore,
+  PackTask,
+  PdfTask,
+  PictureTask,
+} from './coreTasks';
 import type { Answer, Envelope } from './coreWorker';
 import type { PdfPageTask, PickTask } from './pdfPages';
 import type { PreparedGround } from './prepareGround';
@@ -30,6 +40,7 @@ export interface CorePool {
   /** @returns a PNG */
   drawPage(task: PdfPageTask & { longPx: number }, waiter?: Waiter): Promise<Uint8Array<ArrayBuffer>>;
   preparePicked(task: PickTask, waiter?: Waiter): Promise<PreparedMark>;
+  makeBoard(task: BoardTask, pictures: MarkPictures, waiter?: Waiter): Promise<Uint8Array<ArrayBuffer>>;
   makeFile(task: LineTask, pictures: MarkPictures, waiter?: Waiter): Promise<MadeFile>;
   packFiles(task: PackTask & { bytes: number }, waiter?: Waiter): Promise<string>;
   makePicture(task: PictureTask, pictures: MarkPictures, waiter?: Waiter): Promise<KeptPicture>;
@@ -106,6 +117,14 @@ export function createCorePool({ entry, database, memoryBytes = TASK_MEMORY_BYTE
     drawPage: (task, waiter = PERSON) =>
       call('drawPage', task, ofPdf(`Drawing page ${task.page} of ${task.name}`, waiter)),
     preparePicked: (task, waiter = PERSON) => call('preparePicked', task, ofPdf('Making this mark', waiter)),
+    makeBoard: (task, pictures, { waiting, signal } = PERSON) =>
+      call('makeBoard', task, {
+        what: 'The board',
+        waiting,
+        signal,
+        needsBytes: BOARD_BYTES + needsOfSource(pictures, task.source.reduction),
+        mostMs: MOST_MS.file,
+      }),
     async makeFile(task, pictures, { waiting, signal } = PERSON) {
       const order = { what: task.name, waiting, signal, mostMs: MOST_MS.file };
       let needsBytes = needsOfSource(pictures, 1);
@@ -143,6 +162,8 @@ export function createCorePool({ entry, database, memoryBytes = TASK_MEMORY_BYTE
   };
 }
 
+/** The board's own picture, and a photo. */
+const BOARD_BYTES = 160 * MB;
 /** Of tasks on a PDF file: the file in text and bytes, what pdf.js makes of it, and a mark cut out of its picture. */
 const PDF_BYTES = 400 * MB;
 const ofPdf = (what: string, { waiting, signal }: Waiter): TaskOrder => ({

@@ -1,6 +1,7 @@
 import { zip } from 'fflate';
 import { type Artwork, artworkOfDrawing, artworkOfRaster } from '../core/artwork/artwork';
 import { readDrawing } from '../core/artwork/readDrawing';
+import { rgbFromHex } from '../core/colour/hex';
 import { formats } from '../core/formats';
 import type { FileReceipt } from '../core/formats/receipt';
 import { bleedColours } from '../core/raster/bleedColours';
@@ -11,6 +12,7 @@ import { type Recipe, type SizeLine, readRecipe } from '../core/recipe/recipe';
 import { type RunOptions, makeVariant, runStages } from '../core/recipe/runRecipe';
 import { type StageCache, createStageCache } from '../core/recipe/stageCache';
 import { checkBody, makeMarkRequest } from '../contract/requests';
+import { type BoardGround, boardPdf, boardPng } from '../codecs/board';
 import { decodePicture } from '../codecs/decodePicture';
 import { encodePng } from '../codecs/encodePng';
 import { formatHost } from '../codecs/formatHost';
@@ -114,6 +116,39 @@ export const preparePicked = ({ db }: TaskHost, task: pdf.PickTask) => pdf.prepa
 
 /** A photo that marks are to be shown on. */
 export const prepareGround = ({ db }: TaskHost, { bytes, name }: PdfTask) => ground.prepareGround(db, bytes, name);
+
+export interface BoardTask {
+  readonly source: TaskSource;
+  readonly recipe: Recipe;
+  readonly format: 'png' | 'pdf';
+  readonly palette: readonly { readonly name: string; readonly hex: string }[];
+  readonly grounds: readonly { readonly name: string; readonly hex: string | null; readonly sha: string | null }[];
+}
+
+/** A mark's variants on grounds, as one picture or PDF. */
+export async function makeBoard(host: TaskHost, task: BoardTask): Promise<Uint8Array> {
+  const recipe = readRecipe(task.recipe);
+  const artwork = await openSource(host, task.source);
+  const isPdf = task.format === 'pdf';
+  const options = { ...optionsOf(host, task.source), pictureOnly: true, asPaths: isPdf };
+  const context = { palette: task.palette, density: null };
+  const variants = recipe.variants.map((variant) => ({
+    name: variant.name,
+    artwork: makeVariant(artwork, recipe, variant, options, context),
+  }));
+  const grounds: BoardGround[] = [];
+  for (const { name, hex, sha } of task.grounds) {
+    if (hex !== null) grounds.push({ name, value: rgbFromHex(hex) });
+    else {
+      const { bytes } = await readBlob(host.db, sha as string);
+      grounds.push({ name, value: (await decodePicture(bytes, `${name}.jpg`, BOARD_PHOTO_PIXELS)).raster });
+    }
+  }
+  const { bytes } = await (isPdf ? boardPdf : boardPng)({ variants, grounds, columns: null });
+  return bytes;
+}
+/** A photo on a board is shown no larger. */
+const BOARD_PHOTO_PIXELS = 1_000_000;
 
 export interface LineTask {
   readonly source: TaskSource;

@@ -72,6 +72,7 @@ export const openPdf = answering(tasks.openPdf);
 export const describePage = answering(tasks.describePage);
 export const drawPage = answering(tasks.drawPage);
 export const preparePicked = answering(tasks.preparePicked);
+export const makeBoard = answering(tasks.makeBoard);
 export const makeFile = answering(tasks.makeFile);
 export const packFiles = answering(tasks.packFiles);
 export const makePicture = answering(tasks.makePicture);

@@ -174,6 +174,15 @@ export async function changeGround(
   }
 }
 
+/** The photo of a brand's ground. @throws CoreError 'store/not-found' */
+export async function findGroundPhoto(db: Db, brandId: string, id: string): Promise<string> {
+  const { rows } = await db.query<{ blob_sha: string }>(
+    'select blob_sha from ground where id = $1 and brand_id = $2 and blob_sha is not null',
+    [id, brandId],
+  );
+  return oneRow(rows, 'ground').blob_sha;
+}
+
 /** @throws CoreError 'store/not-found' */
 export async function removeGround(db: Db, id: string): Promise<void> {
   oneRow((await db.query('delete from ground where id = $1 returning id', [id])).rows, 'ground');

@@ -1,6 +1,9 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { paths } from '../../contract/paths';
 import type { BrandChanged, BrandView, ErrorBody, GroundView, MarkView, TakenIn } from '../../contract/views';
+import { decodePicture } from '../../codecs/decodePicture';
+import { readPdfPages } from '../../codecs/readPdfPage';
+import { layOutBoard } from '../../core/board/layOutBoard';
 import { casts } from '../../core/casts';
 import { fills } from '../../core/fills';
 import { partOf, variantOf } from '../../core/recipe/recipe';
@@ -113,5 +116,28 @@ describe('grounds', () => {
     );
     const response = await app.call('POST', path, svg);
     expect(((await response.json()) as ErrorBody).error.message).toContain('a.svg is a drawing');
+  });
+});
+
+describe('a board', () => {
+  it('is one picture of all variants on colours and photos of the brand, or a PDF', async () => {
+    const mark = await takeIn(9);
+    const photo = (await app.json<GroundView[]>('GET', paths.brandGrounds(brand.id)))[0];
+    const grounds = [
+      { name: 'White', hex: '#ffffff', id: null },
+      { name: photo.name, hex: null, id: photo.id },
+    ];
+    const board = (format: string, on: object[] = grounds) =>
+      app.call('POST', paths.markBoard(mark.id), { format, grounds: on });
+    const png = await board('png');
+    expect(png.headers.get('content-disposition')).toContain('m9-board.png');
+    const { raster } = await decodePicture(new Uint8Array(await png.arrayBuffer()), 'board.png');
+    const layout = layOutBoard(mark.recipe.variants.length, 2, null);
+    expect([raster.width, raster.height]).toEqual([layout.width, layout.height]);
+    const pdf = new Uint8Array(await (await board('pdf')).arrayBuffer());
+    expect(await readPdfPages(pdf, 'board.pdf')).toHaveLength(1);
+    expect((await board('png', [{ name: 'x', hex: null, id: mark.id }])).status).toBe(404);
+    expect((await board('png', [{ name: 'x', hex: null, id: null }])).status).toBe(400);
+    expect((await board('gif')).status).toBe(400);
   });
 });

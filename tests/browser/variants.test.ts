@@ -35,6 +35,9 @@ it('a reversed variant gets a rim, and is delivered as paths with the light insi
   // Its number on white is that of the rim, which is what stands beside the ground.
   await page.getByText('On every ground').click();
   await page.getByRole('button', { name: /^Reversed on White/ }).waitFor();
+  const board = page.waitForEvent('download');
+  await page.getByRole('button', { name: 'Board as PDF' }).click();
+  expect((await board).suggestedFilename()).toBe('sign-board.pdf');
 
   const mark = await read();
   const line = { ...mark.recipe.files.lines[0], variant: mark.recipe.variants[2].id };

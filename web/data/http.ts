@@ -37,6 +37,22 @@ export const isAway = (error: unknown): boolean => error instanceof CoreError &&
 export const upload = async <T>(path: string, file: File, signal: AbortSignal): Promise<T> =>
   read<T>(await reach(path, { method: 'POST', body: file, signal }));
 
+/** Asks for a file by JSON, and hands it to the browser to be kept. @throws CoreError as `send` */
+export async function download(path: string, body: unknown): Promise<void> {
+  const headers = { 'Content-Type': 'application/json' };
+  const response = await reach(path, { method: 'POST', headers, body: JSON.stringify(body) });
+  if (!response.ok) await read(response);
+  const name = /filename="([^"]*)"/.exec(response.headers.get('content-disposition') ?? '')?.[1] ?? 'file';
+  const url = URL.createObjectURL(await response.blob());
+  const link = document.createElement('a');
+  link.href = url;
+  link.download = name;
+  link.click();
+  setTimeout(() => URL.revokeObjectURL(url), KEPT_MS);
+}
+/** So long a browser may take to begin with a download. */
+const KEPT_MS = 10_000;
+
 async function reach(path: string, init: RequestInit): Promise<Response> {
   try {
     return await fetch(path, init);

@@ -12,14 +12,25 @@ interface Props {
   readonly photoOf: (ground: ProofGround) => ImageBitmap | null;
   readonly open: string;
   readonly onOpen: (variant: string, ground: string) => void;
+  /** Hands the table out as a file to be shown. */
+  readonly onBoard: (format: 'png' | 'pdf') => void;
 }
 
 /** Every variant on every ground with its number, and which one to use where. */
-export function GroundTable({ variants, shown, grounds, photoOf, open, onOpen }: Props) {
+export function GroundTable({ variants, shown, grounds, photoOf, open, onOpen, onBoard }: Props) {
   const best = new Map(grounds.map((g) => [g.id, bestVariant(variants, shown, g)]));
   const nameOf = (id: string | null | undefined) => variants.find((v) => v.id === id)?.name ?? null;
   return (
     <div className="ground-table">
+      <div className="ground-board">
+        <span className="soft small">To show to somebody:</span>
+        <button type="button" className="pill" onClick={() => onBoard('png')}>
+          Board as PNG
+        </button>
+        <button type="button" className="pill" onClick={() => onBoard('pdf')}>
+          Board as PDF
+        </button>
+      </div>
       <table>
         <caption className="soft small">
           On colours the contrast ratio; on photos how much of the outline stands out at 3 : 1 or more.

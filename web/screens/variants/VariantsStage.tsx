@@ -4,6 +4,9 @@ import { useState } from 'react';
 import { fills } from '../../../core/fills';
 import { type Variant, partOf, variantOf } from '../../../core/recipe/recipe';
 import { thinParts } from '../../../core/recipe/thinParts';
+import { paths } from '../../../contract/paths';
+import { download } from '../../data/http';
+import { wordsFor } from '../../messages';
 import { usePhotos } from '../../components/usePhoto';
 import type { ProofGround } from '../../data/proofGrounds';
 import { type Engine, masterOf } from '../../data/useEngine';
@@ -18,6 +21,7 @@ import { contrastWords } from '../../components/contrastWords';
 import { useVariants } from './useVariants';
 
 interface Props {
+  readonly markId: string;
   readonly draft: RecipeDraft;
   readonly engine: Engine;
   readonly grounds: readonly ProofGround[];
@@ -32,13 +36,14 @@ const views = [
 ];
 
 /** One variant large, its sentence and its numbers beside it, the others as a strip; or all of them on all grounds. */
-export function VariantsStage({ draft, engine, grounds, palette, onStartSet }: Props) {
+export function VariantsStage({ markId, draft, engine, grounds, palette, onStartSet }: Props) {
   const { recipe } = draft;
   const { variants } = recipe;
   const { shown, problem } = useVariants(engine, recipe, grounds, palette);
   const [openId, setOpen] = useState<string | null>(null);
   const [groundId, setGround] = useState<string | null>(null);
   const [view, setView] = useState<'one' | 'all'>('one');
+  const [boardProblem, setBoardProblem] = useState<string | null>(null);
   const [isActual, setActual] = useState(false);
   const photos = usePhotos(grounds.flatMap((g) => (g.url ? [g.url] : [])));
   const photoOf = (g: ProofGround) => (g.url ? (photos.get(g.url) ?? null) : null);
@@ -58,6 +63,13 @@ export function VariantsStage({ draft, engine, grounds, palette, onStartSet }: P
     const at = variants.indexOf(open) + 1;
     change([...variants.slice(0, at), variant, ...variants.slice(at)], why);
     setOpen(variant.id);
+  };
+  const saveBoard = async (format: 'png' | 'pdf') => {
+    setBoardProblem(null);
+    const on = grounds.map(({ id, name, hex }) => ({ name, hex, id: hex === null ? id : null }));
+    await download(paths.markBoard(markId), { format, grounds: on }).catch((error: unknown) =>
+      setBoardProblem(wordsFor(error)),
+    );
   };
   const freshId = () => `variant-${Date.now().toString(36)}`;
   const add = () => {
@@ -90,9 +102,9 @@ export function VariantsStage({ draft, engine, grounds, palette, onStartSet }: P
           <span className="soft variants-hint">All from one master; change it and they follow.</span>
           <Button onClick={add}>Add a variant</Button>
         </header>
-        {(problem ?? draft.problem) && (
+        {(problem ?? draft.problem ?? boardProblem) && (
           <p className="finding" role="alert">
-            {problem ?? draft.problem}
+            {problem ?? draft.problem ?? boardProblem}
           </p>
         )}
         {view === 'all' ? (
@@ -102,6 +114,7 @@ export function VariantsStage({ draft, engine, grounds, palette, onStartSet }: P
             grounds={grounds}
             photoOf={photoOf}
             open={open.id}
+            onBoard={(format) => void saveBoard(format)}
             onOpen={(id, g) => {
               setOpen(id);
               setGround(g);

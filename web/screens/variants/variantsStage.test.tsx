@@ -32,6 +32,7 @@ function show(change: (recipe: ReturnType<typeof initialRecipe>) => ReturnType<t
   render(
     <QueryClientProvider client={new QueryClient()}>
       <VariantsStage
+        markId="m1"
         draft={draft as unknown as RecipeDraft}
         engine={engine}
         grounds={grounds}

@@ -7,6 +7,7 @@ export const variantsStage: TrailStage = {
   title: 'Variants',
   Room: ({ bench }: BenchProps) => (
     <VariantsStage
+      markId={bench.mark.id}
       draft={bench.draft}
       engine={bench.engine}
       grounds={bench.grounds}
