@@ -93,14 +93,23 @@ function boxAlong(
   const share = (whole * (r * (r + 1) - 3 * variance)) / (6 * (variance - (r + 1) * (r + 1)));
   const total = whole + 2 * share;
   const out = new Float32Array(plane.length);
+  // A line with room on both sides, so that no end needs a question.
+  const pad = r + 1;
+  const row = new Float64Array(length + 2 * pad);
   for (let l = 0; l < lines; l++) {
     const base = l * line;
-    const at = (k: number) => (k < 0 || k >= length ? 0 : plane[base + k * step]);
+    let isEmpty = true;
+    for (let k = 0, p = base; k < length; k++, p += step) {
+      const v = plane[p];
+      row[k + pad] = v;
+      if (v !== 0) isEmpty = false;
+    }
+    if (isEmpty) continue;
     let sum = 0;
-    for (let k = -r; k <= r; k++) sum += at(k);
-    for (let k = 0; k < length; k++) {
-      out[base + k * step] = (sum + share * (at(k - r - 1) + at(k + r + 1))) / total;
-      sum += at(k + r + 1) - at(k - r);
+    for (let k = pad - r; k <= pad + r; k++) sum += row[k];
+    for (let k = pad, p = base; k < length + pad; k++, p += step) {
+      out[p] = (sum + share * (row[k - r - 1] + row[k + r + 1])) / total;
+      sum += row[k + r + 1] - row[k - r];
     }
   }
   return out;

@@ -131,15 +131,13 @@ export const pixelsOnly = (artwork: Artwork, raster: Raster): Artwork => ({
 
 /** One picture over another of the same size; or, beside it, each with its own share of every pixel. Straight alpha. */
 export function composited(over: Raster, under: Raster, isBeside: boolean): Raster {
-  const out = createRaster(over.width, over.height);
+  const out = { width: over.width, height: over.height, data: over.data.slice() };
   const { data } = out;
   for (let p = 0; p < data.length; p += 4) {
-    const a = over.data[p + 3];
     const u = under.data[p + 3];
-    if (u === 0 || a === 255) {
-      data.set(over.data.subarray(p, p + 4), p);
-      continue;
-    }
+    if (u === 0) continue;
+    const a = data[p + 3];
+    if (a === 255) continue;
     // In 255ths of 255, so that all is whole numbers.
     const share = isBeside ? Math.min(u, 255 - a) * 255 : u * (255 - a);
     const sum = a * 255 + share;
