@@ -213,6 +213,9 @@ describe('the browser’s worker', () => {
     expect(await ask<'beside'>({ type: 'beside', values: flat, points: around(52, 97) })).toBe('#1f5a45');
     expect(await ask<'beside'>({ type: 'beside', values: flat, points: around(2, 2) })).toBeNull();
   });
+  it('tells the flat colours of the master', async () => {
+    expect(await ask<'colours'>({ type: 'colours', values: flat })).toEqual(['#1f5a45']);
+  });
   it('draws every variant trimmed, at the size of the full picture', async () => {
     await openPicture('half', badge, 2);
     const variants = await ask<'variants'>({ type: 'variants', recipe, palette: [], grounds: [white, black] });

@@ -12,6 +12,7 @@ import { extentsOf } from '../core/artwork/extentsOf';
 import { type MasterResult, type RunOptions, cutOutFacts, makeVariant, runStages } from '../core/recipe/runRecipe';
 import { createStageCache } from '../core/recipe/stageCache';
 import { type StageId, stageIds } from '../core/stages';
+import { findPalette } from '../core/trace/findPalette';
 import { colourBeside } from '../core/tidy/colourBeside';
 import { greyFrom, raisedFrom, toBead, toBitmap } from './bitmaps';
 import { decodePng } from './decodePng';
@@ -112,6 +113,10 @@ async function answer(
     }
     case 'probe':
       return { value: probe(artwork, request, run), transfer: [] };
+    case 'colours': {
+      const { raster } = runStages(artwork, request.values, run).master;
+      return { value: findPalette(raster, null).colours.map((c) => hexFromRgb(c.rgb.map(Math.round))), transfer: [] };
+    }
     case 'strokes':
       return { value: masterStrokes(runStages(artwork, request.values, run).master), transfer: [] };
     case 'master': {

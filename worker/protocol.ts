@@ -51,6 +51,8 @@ export type Request =
       readonly palette: readonly { readonly name: string; readonly hex: string }[];
       readonly grounds: readonly GroundSource[];
     }
+  /** The flat colours of the master. */
+  | { readonly type: 'colours'; readonly values: StageValues }
   /** How wide the master's strokes are. */
   | { readonly type: 'strokes'; readonly values: StageValues }
   | { readonly type: 'master'; readonly values: StageValues };
@@ -141,6 +143,7 @@ export interface Answers {
   candidates: Candidates;
   beside: string | null;
   probe: Probe | null;
+  colours: readonly string[];
   strokes: StrokeWidths | null;
   variants: readonly VariantDone[];
   /** The master's pixels, straight alpha: for checks that screen and file agree. */

@@ -19,6 +19,7 @@ const recipe = {
   ...base,
   stages: {
     ...base.stages,
+    trace: { ...base.stages.trace, pieces: [{ x: 140, y: 20, from: '#1f5a45', to: null }] },
     crop: { ...base.stages.crop, rect: { x: 8, y: 4, width: 150, height: 110 } },
     cutOut: { ...base.stages.cutOut, areas: [{ x: 60, y: 60, decision: 'solid' as const }] },
     tidy: {
@@ -39,6 +40,7 @@ const shareOf = (k: number, own: Recipe = recipe) => {
 it('does to a larger picture of the same mark what it did to the smaller one', () => {
   const scaled = scaleRecipe(recipe, 2, 2);
   expect(readRecipe(scaled)).toEqual(scaled);
+  expect(scaled.stages.trace.pieces).toEqual([{ x: 280, y: 40, from: '#1f5a45', to: null }]);
   const [before, after] = [shareOf(1), shareOf(2, scaled)];
   expect(Math.abs(after - before) / before).toBeLessThan(0.01);
   // Without carrying over it does something else.

@@ -8,7 +8,7 @@ import type { Recipe } from './recipe';
  */
 export function scaleRecipe(recipe: Recipe, across: number, down: number): Recipe {
   if (across === 1 && down === 1) return recipe;
-  const { crop, cutOut, tidy } = recipe.stages;
+  const { crop, cutOut, tidy, trace } = recipe.stages;
   const place = <P extends Point>(p: P): P => ({ ...p, x: p.x * across, y: p.y * down });
   const mean = Math.sqrt(across * down);
   const loop = (points: readonly number[]) => points.map((v, k) => v * (k % 2 === 0 ? across : down));
@@ -43,6 +43,7 @@ export function scaleRecipe(recipe: Recipe, across: number, down: number): Recip
         outside: tidy.outside.map(loop),
         edits: tidy.edits.map(edit),
       },
+      trace: { ...trace, pieces: trace.pieces.map(place) },
     },
   };
 }

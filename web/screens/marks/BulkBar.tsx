@@ -50,6 +50,15 @@ export function BulkBar({ all, chosen, brands = [], bulk, onChoose }: Props) {
               options={all.map((m) => ({ value: m.id, label: m.name }))}
               onChange={(from: string | null) => from && run({ kind: 'recipe', from })}
             />
+            <Select
+              aria-label="Take the variants of"
+              placeholder="Take the variants of …"
+              value={null}
+              disabled={isBusy}
+              style={{ width: 190 }}
+              options={all.map((m) => ({ value: m.id, label: m.name }))}
+              onChange={(from: string | null) => from && run({ kind: 'variants', from })}
+            />
             {brands.length > 0 && (
               <Dropdown
                 trigger={['click']}

@@ -8,7 +8,7 @@ import { paths } from '../../../contract/paths';
 import { initialRecipe } from '../../../core/recipe/recipe';
 import { cardView, markView } from '../../../tests/support/webViews';
 import { BulkBar } from './BulkBar';
-import { type Bulk, useBulk, withoutPlaces } from './useBulk';
+import { type Bulk, useBulk, withVariants, withoutPlaces } from './useBulk';
 
 let asked: { what: string; body: unknown }[];
 const cards = [cardView({ id: 'a', name: 'Badge', details: 3 }), cardView({ id: 'b', name: 'Flag', revision: 9 })];
@@ -140,4 +140,12 @@ describe('the bar of chosen marks', () => {
     expect(screen.getByText(/1 of 2 done\./)).toBeTruthy();
     expect(screen.getByText('Changed elsewhere.', { exact: false }).textContent).toBe('Flag. Changed elsewhere.');
   });
+});
+
+it('variants of another mark come with no line left without one', () => {
+  const own = initialRecipe();
+  const next = withVariants(own, { variants: [own.variants[1], { ...own.variants[2], id: 'pale', name: 'Pale' }] });
+  expect(next.variants.map((v) => v.name)).toEqual(['Black', 'Pale']);
+  expect(next.files.lines.map((l) => l.variant)).toEqual(['black', 'black', 'black']);
+  expect(next.stages).toBe(own.stages);
 });

@@ -14,7 +14,9 @@ export type BulkAction =
   | { readonly kind: 'files' }
   | { readonly kind: 'remove' }
   /** The settings of another mark: its stages but for what was said of places, its variants and its size lines. */
-  | { readonly kind: 'recipe'; readonly from: string };
+  | { readonly kind: 'recipe'; readonly from: string }
+  /** Its variants alone, and the lines that make files of them. */
+  | { readonly kind: 'variants'; readonly from: string };
 
 export interface BulkResult {
   readonly name: string;
@@ -39,8 +41,16 @@ export function withoutPlaces(recipe: Recipe, own: Recipe): Recipe {
       crop: own.stages.crop,
       cutOut: { ...cutOut, areas: own.stages.cutOut.areas, mark: own.stages.cutOut.mark },
       tidy: { ...own.stages.tidy, specksBelow: tidy.specksBelow },
+      trace: { ...recipe.stages.trace, pieces: own.stages.trace.pieces },
     },
   };
+}
+
+/** A recipe with another's variants; lines of variants that are gone become those of the first. */
+export function withVariants(own: Recipe, { variants }: Pick<Recipe, 'variants'>): Recipe {
+  const known = new Set(variants.map((v) => v.id));
+  const lines = own.files.lines.map((l) => (known.has(l.variant) ? l : { ...l, variant: variants[0].id }));
+  return { ...own, variants, files: { ...own.files, lines } };
 }
 
 /** Does the same to many marks; one that cannot be done does not disturb the others. */
@@ -67,6 +77,14 @@ export function useBulk(): Bulk {
       case 'files':
         await send<DeliveryView>('POST', paths.markDeliveries(card.id), { basedOn: card.revision });
         break;
+      case 'variants': {
+        if (!source || card.id === action.from) break;
+        const own = await send<MarkView>('GET', paths.mark(card.id));
+        const recipe = withVariants(own.recipe, source);
+        const body = { basedOn: own.revision, why: 'Take the variants of another mark', recipe };
+        await send<MarkView>('PUT', paths.markRecipe(card.id), body);
+        break;
+      }
       case 'recipe': {
         if (!source || card.id === action.from) break;
         const own = await send<MarkView>('GET', paths.mark(card.id));
@@ -85,7 +103,7 @@ export function useBulk(): Bulk {
       const ended: BulkResult[] = [];
       setResults([]);
       setProgress({ done: 0, of: marks.length });
-      const source = action.kind === 'recipe' ? (await send<MarkView>('GET', paths.mark(action.from))).recipe : null;
+      const source = 'from' in action ? (await send<MarkView>('GET', paths.mark(action.from))).recipe : null;
       for (const mark of marks) {
         const problem = await doOne(mark, action, source).then(
           () => null,

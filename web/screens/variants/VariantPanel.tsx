@@ -1,5 +1,6 @@
 import { Popconfirm } from 'antd';
 import { useState } from 'react';
+import type { PairValue } from '../../../core/params';
 import type { Variant } from '../../../core/recipe/recipe';
 import type { ThinPart } from '../../../core/recipe/thinParts';
 import { describeVariant, pathsEndAt } from '../../../core/recipe/runRecipe';
@@ -19,6 +20,8 @@ interface Props {
   readonly isFirst: boolean;
   readonly canRemove: boolean;
   readonly onChange: (variant: Variant, why: string, isFinal: boolean) => void;
+  /** The master's own flat colours. */
+  readonly onColours: () => Promise<readonly string[]>;
   readonly onFirst: () => void;
   /** All variants of this mark, for the brand's new marks. */
   readonly onStartSet: () => void;
@@ -28,8 +31,21 @@ interface Props {
 
 /** A variant's name, its sentence and what may be done with it. */
 export function VariantPanel(props: Props) {
-  const { variant, done, grounds, palette, thin, isFirst, canRemove, onChange, onFirst, onStartSet, onCopy, onRemove } =
-    props;
+  const {
+    variant,
+    done,
+    grounds,
+    palette,
+    thin,
+    isFirst,
+    canRemove,
+    onChange,
+    onColours,
+    onFirst,
+    onStartSet,
+    onCopy,
+    onRemove,
+  } = props;
   const [isStart, setStart] = useState(false);
   const [name, setName] = useState(variant.name);
   const rename = () => {
@@ -51,6 +67,22 @@ export function VariantPanel(props: Props) {
       />
       <p className="variant-words">{withNames(describeVariant(variant), palette)}</p>
       <VariantSentence variant={variant} palette={palette} onChange={onChange} />
+      {variant.fill.id === 'byColour' && (
+        <button
+          type="button"
+          className="plain small"
+          onClick={() =>
+            void onColours().then((colours) => {
+              const known = (variant.fill.params as { pairs: PairValue[] }).pairs;
+              const fresh = colours.filter((from) => !known.some((p) => p.from === from));
+              const pairs = [...known, ...fresh.map((from) => ({ from, to: from }))];
+              onChange({ ...variant, fill: { id: 'byColour', params: { pairs } } }, `Change ${variant.name}`, true);
+            })
+          }
+        >
+          List the mark’s colours
+        </button>
+      )}
       {isWeakEverywhere(done, grounds) && (
         <p className="finding small">
           <b>Seen well on none of these grounds.</b> A rim or a plate of another colour keeps it apart from what lies

@@ -171,6 +171,7 @@ export function VariantsStage({ markId, draft, engine, grounds, palette, onStart
             isFinal,
           )
         }
+        onColours={async () => (await engine.fast?.ask({ type: 'colours', values: recipe.stages })) ?? []}
         onStartSet={() => onStartSet(variants)}
         onFirst={() => change([open, ...variants.filter((v) => v !== open)], `Make ${open.name} the first`)}
         onCopy={() => addAfter({ ...open, id: freshId(), name: freshName(variants, open.name) }, `Copy ${open.name}`)}

@@ -1,8 +1,9 @@
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
-import { cleanup, render, screen, within } from '@testing-library/react';
+import { cleanup, render, screen, waitFor, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { describe, expect, it, vi } from 'vitest';
 import { casts } from '../../../core/casts';
+import { fills } from '../../../core/fills';
 import { initialRecipe, partOf } from '../../../core/recipe/recipe';
 import type { VariantDone } from '../../../worker/protocol';
 import type { Engine } from '../../data/useEngine';
@@ -26,7 +27,11 @@ function show(change: (recipe: ReturnType<typeof initialRecipe>) => ReturnType<t
   const draft = { recipe: change(initialRecipe()), commit: vi.fn(), preview: vi.fn(), problem: null };
   const strokes = { medianPx: 12, thinnestPx: 3, place: { x: 0, y: 0 } };
   const engine = {
-    ...{ fast: { askLatest: async () => all }, whole: { ask: async () => strokes }, full: null },
+    ...{
+      fast: { askLatest: async () => all, ask: async () => ['#1f5a45', '#ffffff'] },
+      whole: { ask: async () => strokes },
+      full: null,
+    },
     quick: { shown: { exactExtents: { x: 0, y: 0, width: 400, height: 200 } }, master: null },
   } as unknown as Engine;
   render(
@@ -76,6 +81,21 @@ describe('the variants', () => {
     await userEvent.click(screen.getByRole('button', { name: 'Open Black' }));
     await userEvent.click(screen.getByRole('button', { name: 'Make it the first' }));
     expect(names(2)).toEqual(['Black', 'Colour', 'Reversed']);
+  });
+  it('list the colours of the mark, to be changed one by one', async () => {
+    const draft = show((r) => ({
+      ...r,
+      variants: [
+        { ...r.variants[0], fill: partOf(fills, 'byColour', { pairs: [{ from: '#ffffff', clear: true }] }) },
+        ...r.variants.slice(1),
+      ],
+    }));
+    await userEvent.click(screen.getByRole('button', { name: 'List the mark’s colours' }));
+    await waitFor(() => expect(draft.commit).toHaveBeenCalled());
+    expect(draft.commit.mock.calls[0][0].variants[0].fill.params.pairs).toEqual([
+      { from: '#ffffff', clear: true },
+      { from: '#1f5a45', to: '#1f5a45' },
+    ]);
   });
   it('tell how thin their lines are, and from which size on that is enough', async () => {
     show();
