@@ -104,7 +104,11 @@ try {
   await page.getByText('pixels', { exact: true }).first().waitFor();
   await shot(`/marks/${find('Lock signs')}/crop`, 'bench-signs', () => page.getByText('Marks found').waitFor());
   await shot(`/marks/${badge}/original`, 'bench-original', benchDone);
-  await shot(`/marks/${badge}/variants`, 'variants', () => page.getByText('21.0 : 1').first().waitFor());
+  await shot(`/marks/${badge}/variants`, 'variants', async () => {
+    await page.getByText('On every ground').click();
+    await page.getByText('21.0 : 1').first().waitFor({ timeout: 60_000 });
+  });
+  await shot('/brand', 'brand', () => page.getByText('lock-house-reversed-1200.png').waitFor());
   await shot(
     `/marks/${badge}/files`,
     'files',
