@@ -13,11 +13,11 @@ const known = () => runStages(picture, initialRecipe().stages, { pictureKey: 'kn
 /** Files of more pixels than this are left to the tests of budgets. */
 const MOST_TEST_SIDE = 400;
 
-it('thousands of odd recipes are run or refused in words, and leave the next one’s pixels as they were', () => {
+it('hundreds of odd recipes are run or refused in words, and leave the next one’s pixels as they were', () => {
   const random = seededRandom(20_261);
   const before = known();
   const counts = { ran: 0, refused: 0 };
-  for (let n = 0; n < 1000; n++) {
+  for (let n = 0; n < 600; n++) {
     const odd = oddRecipe(random);
     try {
       const recipe = readRecipe(odd);
@@ -31,10 +31,10 @@ it('thousands of odd recipes are run or refused in words, and leave the next one
       expect(error.message.length).toBeGreaterThan(10);
       counts.refused++;
     }
-    if (n % 250 === 0) expect(Buffer.compare(known(), before)).toBe(0);
+    if (n % 150 === 0) expect(Buffer.compare(known(), before)).toBe(0);
   }
   expect(Buffer.compare(known(), before)).toBe(0);
   // Neither kind may be missing, else the test would say nothing.
-  expect(counts.ran).toBeGreaterThan(100);
+  expect(counts.ran).toBeGreaterThan(50);
   expect(counts.refused).toBeGreaterThan(200);
 }, 120_000);

@@ -1,14 +1,12 @@
 import './make.css';
-import { useQueryClient } from '@tanstack/react-query';
 import { Button, Input, Segmented } from 'antd';
-import { useCallback, useState } from 'react';
-import { Link, Navigate, useLocation, useNavigate, useParams } from 'react-router';
+import { useState } from 'react';
+import { Link, Navigate, useLocation, useParams } from 'react-router';
 import { paths } from '../../../contract/paths';
 import type { MakeMarkRequest } from '../../../contract/requests';
-import type { BrandView, TakenIn } from '../../../contract/views';
-import { send } from '../../data/http';
+import type { BrandView } from '../../../contract/views';
+import { useNewMark } from '../../data/useNewMark';
 import { useBrand } from '../../data/useBrand';
-import { wordsFor } from '../../messages';
 import { CaptureSettings, type Choice, startChoice } from './CaptureSettings';
 import { type Drawing, DrawPad, startPen } from './DrawPad';
 import { TypeSetter, startType } from './TypeSetter';
@@ -36,7 +34,7 @@ function Make({ how, brand }: { how: 'draw' | 'type'; brand: BrandView }) {
   const [choice, setChoice] = useState<Choice>(startChoice);
   const { state: asked } = useLocation() as { state: { photograph?: boolean } | null };
   const [isPhotograph, setPhotograph] = useState(asked?.photograph ?? false);
-  const { make, problem, isBusy } = useMake(brandId);
+  const { make, problem, isBusy } = useNewMark<MakeMarkRequest>(paths.brandMade(brandId));
   const isDrawing = how === 'draw';
   const ownKind = kind ?? (isDrawing ? 'signature' : 'logo');
   const isEmpty = isDrawing ? tries[chosen].length === 0 : type.text.trim() === '';
@@ -103,7 +101,7 @@ function Make({ how, brand }: { how: 'draw' | 'type'; brand: BrandView }) {
             onColour={setColour}
           />
         )}
-        <aside className="make-panel" aria-label="What it becomes">
+        <aside className="side-panel" aria-label="What it becomes">
           <label className="panel-field">
             <b>Name</b>
             <Input
@@ -163,28 +161,4 @@ function Make({ how, brand }: { how: 'draw' | 'type'; brand: BrandView }) {
       </div>
     </div>
   );
-}
-
-function useMake(brandId: string) {
-  const [problem, setProblem] = useState<string | null>(null);
-  const [isBusy, setBusy] = useState(false);
-  const queries = useQueryClient();
-  const navigate = useNavigate();
-  const make = useCallback(
-    async (request: MakeMarkRequest) => {
-      setBusy(true);
-      setProblem(null);
-      try {
-        const { mark, isDuplicate } = await send<TakenIn>('POST', paths.brandMade(brandId), request);
-        await queries.invalidateQueries({ queryKey: ['marks'] });
-        void queries.invalidateQueries({ queryKey: ['brands'] });
-        void navigate(`/marks/${mark.id}/cutOut`, { state: { justTakenIn: !isDuplicate, isDuplicate } });
-      } catch (error) {
-        setProblem(wordsFor(error));
-        setBusy(false);
-      }
-    },
-    [brandId, queries, navigate],
-  );
-  return { make, problem, isBusy };
 }

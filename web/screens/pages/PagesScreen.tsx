@@ -1,16 +1,15 @@
 import './pages.css';
-import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { useQuery } from '@tanstack/react-query';
 import { Button, Input, Segmented } from 'antd';
 import { useEffect, useRef, useState } from 'react';
-import { Link, useNavigate, useParams, useSearchParams } from 'react-router';
+import { Link, useParams, useSearchParams } from 'react-router';
 import { paths } from '../../../contract/paths';
 import type { PickRequest } from '../../../contract/requests';
-import type { PageView, TakenIn } from '../../../contract/views';
+import type { PageView } from '../../../contract/views';
 import { Failed, Waiting } from '../../components/Waiting';
 import { pageQuery } from '../../data/queries';
-import { send } from '../../data/http';
 import { useBrand } from '../../data/useBrand';
-import { wordsFor } from '../../messages';
+import { useNewMark } from '../../data/useNewMark';
 import { PageSheet } from './PageSheet';
 import { NOTHING, type Picking, boxOf, textsAmong } from './picking';
 
@@ -119,14 +118,14 @@ interface PanelProps {
 /** What is picked, and what becomes of it. */
 function PickPanel({ page, picking, brandId, file, picture, onPick }: PanelProps) {
   const [markName, setName] = useState('');
-  const { take, problem, isBusy } = useTake(brandId);
+  const { make: take, problem, isBusy } = useNewMark<PickRequest>(paths.brandPicked(brandId));
   const box = boxOf(page, picking);
   const texts = textsAmong(page, picking);
   const { objects } = picking;
   const fallback = `${file.name.replace(/\.pdf$/i, '')} page ${file.page}`;
   const mm = (pt: number) => (pt * MM_PER_PT).toFixed(1);
   return (
-    <aside className="pages-panel" aria-label="Picked">
+    <aside className="side-panel pages-panel" aria-label="Picked">
       <h2>Picked</h2>
       <div className="pages-preview">
         {box ? (
@@ -207,27 +206,6 @@ function PickPanel({ page, picking, brandId, file, picture, onPick }: PanelProps
       </Button>
     </aside>
   );
-}
-
-function useTake(brandId: string) {
-  const [problem, setProblem] = useState<string | null>(null);
-  const [isBusy, setBusy] = useState(false);
-  const queries = useQueryClient();
-  const navigate = useNavigate();
-  const take = async (request: PickRequest) => {
-    setBusy(true);
-    setProblem(null);
-    try {
-      const { mark, isDuplicate } = await send<TakenIn>('POST', paths.brandPicked(brandId), request);
-      await queries.invalidateQueries({ queryKey: ['marks'] });
-      void queries.invalidateQueries({ queryKey: ['brands'] });
-      void navigate(`/marks/${mark.id}/cutOut`, { state: { justTakenIn: !isDuplicate, isDuplicate } });
-    } catch (error) {
-      setProblem(wordsFor(error));
-      setBusy(false);
-    }
-  };
-  return { take, problem, isBusy };
 }
 
 /** Screen pixels of a point at which the whole page shows. */
