@@ -16,7 +16,6 @@ import { nodesOf } from './measureTrace';
 import { type KnownShape, knownShapes, knownSignatures, knownTexts } from './traceShapes';
 
 const FINE_PX = 0.1;
-/** Places so near to the tips and bays of an outline, where offsets meet, are the rim's own corners. */
 const seeds = Number(process.argv[2] ?? 2);
 
 /** Places along all rings of a path. */

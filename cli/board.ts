@@ -3,13 +3,11 @@ import * as yup from 'yup';
 import { type BoardGround, boardPdf, boardPng } from '../codecs/board';
 import { readBackPdf } from '../codecs/readBackPdf';
 import { decodePicture } from '../codecs/decodePicture';
-import { PX_PER_MM } from '../core/decoration';
 import { CoreError } from '../core/errors';
 import { readVariant } from '../core/recipe/recipe';
-import { makeVariant } from '../core/recipe/runRecipe';
 import { type Command, naming, readArguments, writeWhole } from './command';
 import { readGround } from './contrast';
-import { openMaster } from './masterOf';
+import { drawVariant, openMaster } from './masterOf';
 import { readJsonFile } from './readJsonFile';
 
 const MOST_CELLS = 240;
@@ -56,17 +54,7 @@ export const board: Command = {
     const variants = await naming(name, async () =>
       definitions.map((definition) => ({
         name: definition.name,
-        artwork: makeVariant(
-          master.source,
-          master.recipe,
-          definition,
-          { pictureKey: name, pictureOnly: true },
-          {
-            ...{ palette: [], density: null },
-            pxLength: master.scale,
-            mmLength: PX_PER_MM * master.scale,
-          },
-        ),
+        artwork: drawVariant(master, definition, name),
       })),
     );
     const make = kind === 'pdf' ? boardPdf : boardPng;

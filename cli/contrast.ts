@@ -2,7 +2,7 @@ import { basename } from 'node:path';
 import { decodePicture } from '../codecs/decodePicture';
 import { type Rgb, rgbFromHex } from '../core/colour/hex';
 import { markAtWidth } from '../core/contrast/placeMark';
-import { type Standing, measureStanding } from '../core/contrast/standing';
+import { type Standing, measureStanding, outlineMark } from '../core/contrast/standing';
 import { extentsOf } from '../core/artwork/extentsOf';
 import { CoreError } from '../core/errors';
 import type { Raster } from '../core/raster/raster';
@@ -45,13 +45,13 @@ export const contrast: Command = {
       return grounds.map(({ ground, value }) => {
         if (!('data' in value)) {
           const mark = markAtWidth(master, own?.width ?? 1);
-          return { ground, ...rounded(measureStanding(mark, value, own ?? { x: 0, y: 0 }), scale) };
+          return { ground, ...rounded(measureStanding(outlineMark(mark), value, own ?? { x: 0, y: 0 }), scale) };
         }
         const width = place?.width ?? value.width * USUAL_SHARE;
         const mark = markAtWidth(master, width);
         const x = Math.round((place?.x ?? value.width / 2) - mark.width / 2);
         const y = Math.round((place?.y ?? value.height / 2) - mark.height / 2);
-        return { ground, ...rounded(measureStanding(mark, value, { x, y })) };
+        return { ground, ...rounded(measureStanding(outlineMark(mark), value, { x, y })) };
       });
     });
     if (values.json) console.log(JSON.stringify(report, null, 2));

@@ -4,7 +4,9 @@ import { openSvg, readSvg } from '../codecs/readSvg';
 import { type Artwork, artworkOfDrawing, artworkOfRaster } from '../core/artwork/artwork';
 import { inspectPicture } from '../core/inspect/inspectPicture';
 import { proposeRecipe } from '../core/recipe/proposeRecipe';
-import { type Recipe, initialRecipe } from '../core/recipe/recipe';
+import { PX_PER_MM } from '../core/decoration';
+import { type Recipe, type Variant, initialRecipe } from '../core/recipe/recipe';
+import { makeVariant } from '../core/recipe/runRecipe';
 import { readInput } from './command';
 
 /** A file as what stages start from. @throws CoreError 'intake/…' naming the file */
@@ -46,3 +48,17 @@ const keeping = (recipe: Recipe): Recipe => ({
   ...recipe,
   stages: { ...recipe.stages, cutOut: { ...recipe.stages.cutOut, way: 'keep' } },
 });
+
+/** A variant of an open master, its lengths in the file's own units. */
+export const drawVariant = ({ source, recipe, scale }: OpenMaster, variant: Variant, name: string): Artwork =>
+  makeVariant(
+    source,
+    recipe,
+    variant,
+    { pictureKey: name, pictureOnly: true },
+    {
+      ...{ palette: [], density: null },
+      pxLength: scale,
+      mmLength: PX_PER_MM * scale,
+    },
+  );

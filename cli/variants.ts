@@ -5,7 +5,6 @@ import { readBack } from '../codecs/readBack';
 import type { Artwork } from '../core/artwork/artwork';
 import { placeDrawing } from '../core/artwork/drawing';
 import { renderDrawing } from '../core/artwork/renderDrawing';
-import { PX_PER_MM } from '../core/decoration';
 import { CoreError } from '../core/errors';
 import { fills } from '../core/fills';
 import { formats } from '../core/formats';
@@ -15,9 +14,9 @@ import { bleedColours } from '../core/raster/bleedColours';
 import { isVisible } from '../core/raster/extents';
 import { slug } from '../core/recipe/fileNames';
 import { type Variant, partOf, readVariant, variantOf } from '../core/recipe/recipe';
-import { makeVariant, pathsEndAt } from '../core/recipe/runRecipe';
+import { pathsEndAt } from '../core/recipe/runRecipe';
 import { type Command, naming, readArguments, writeWhole } from './command';
-import { type OpenMaster, openMaster } from './masterOf';
+import { type OpenMaster, drawVariant, openMaster } from './masterOf';
 import { readJsonFile } from './readJsonFile';
 
 const KNOWN = ['png', 'svg', 'pdf'];
@@ -110,18 +109,7 @@ function readDefinitions(path: string): Variant[] {
 
 async function makeOne(master: OpenMaster, variant: Variant, format: string, stem: string) {
   const { scale } = master;
-  const drawn = makeVariant(
-    master.source,
-    master.recipe,
-    variant,
-    { pictureKey: stem, pictureOnly: true },
-    {
-      palette: [],
-      density: null,
-      pxLength: scale,
-      mmLength: PX_PER_MM * scale,
-    },
-  );
+  const drawn = drawVariant(master, variant, stem);
   if (!isVisible(drawn.raster, undefined, drawn.within))
     throw new CoreError('cutout/nothing-left', `nothing is visible of the variant "${variant.name}".`);
   const definition = formats.get(format);

@@ -5,7 +5,7 @@ import { renderDrawing } from '../core/artwork/renderDrawing';
 import { type BoardCell, layOutBoard, markInCell } from '../core/board/layOutBoard';
 import { type Rgb, hexFromRgb, rgbFromHex } from '../core/colour/hex';
 import { markAtWidth } from '../core/contrast/placeMark';
-import { type Standing, measureStanding } from '../core/contrast/standing';
+import { type Standing, measureStanding, outlineMark } from '../core/contrast/standing';
 import { paintOnPage } from '../core/formats/pdf';
 import { IDENTITY } from '../core/geometry/matrix';
 import { cropRaster } from '../core/raster/cropRaster';
@@ -76,7 +76,7 @@ function sceneOf({ variants, grounds, columns }: BoardPlan): Scene {
       mark,
       at,
       drawing: artwork.drawing && placeDrawing(artwork.drawing, matrix, layout.width, layout.height),
-      standing: measureStanding(mark, ground, { x: at.x - cell.box.x, y: at.y - cell.box.y }),
+      standing: measureStanding(outlineMark(mark), ground, { x: at.x - cell.box.x, y: at.y - cell.box.y }),
     };
   });
   const words = cells.flatMap(({ cell, standing }) => wordsOf(cell, standing, variants, grounds, layout.textPx));

@@ -1,6 +1,7 @@
 import type { Drawing, Paint, Shape, Stop } from '../core/artwork/drawing';
 import { placeDrawing } from '../core/artwork/drawing';
 import { CoreError } from '../core/errors';
+import { PICKED_SHARE, boxRound, shareInside } from '../core/vector/boxes';
 import { IDENTITY, type Matrix, multiply } from '../core/geometry/matrix';
 import type { RectPx } from '../core/params';
 import { type Path, PathBuilder, boundsOfPath, transformPath } from '../core/vector/path';
@@ -44,7 +45,7 @@ const NEAR_PT = 0.01;
 const SCALE = 16;
 
 type Pdfjs = typeof import('pdfjs-dist/legacy/build/pdf.mjs');
-type Document = Awaited<ReturnType<Pdfjs['getDocument']>['promise']>;
+export type Document = Awaited<ReturnType<Pdfjs['getDocument']>['promise']>;
 
 /** Opens a PDF file for as long as some work lasts. @throws CoreError 'intake/…' naming the file and what is wrong */
 export async function withPdf<T>(bytes: Uint8Array, name: string, work: (pdf: Document) => Promise<T>): Promise<T> {
@@ -107,40 +108,43 @@ export const readPdfPages = (bytes: Uint8Array, name: string) =>
 
 /** @param number  1 for the first page @throws CoreError 'intake/…' naming the file and what is wrong */
 export const readPdfPage = (bytes: Uint8Array, name: string, number: number): Promise<PdfPage> =>
-  withPdf(bytes, name, async (pdf) => {
-    if (number < 1 || number > pdf.numPages)
-      throw new CoreError(
-        'intake/no-page',
-        `${name} has ${pdf.numPages} ${pdf.numPages === 1 ? 'page' : 'pages'}; there is no page ${number}.`,
-        { file: name },
-      );
-    const page = await pdf.getPage(number);
-    const viewport = page.getViewport({ scale: 1 });
-    const { OPS } = await import('pdfjs-dist/legacy/build/pdf.mjs');
-    const { fnArray, argsArray } = await page.getOperatorList();
-    if (fnArray.length > MOST_OPERATORS)
-      throw new CoreError('intake/unsupported', `${name}: page ${number} holds too much to be taken apart.`, {
-        file: name,
-      });
-    const reader = new PageReader(OPS, viewport.transform as unknown as Matrix, (id) =>
-      (id.startsWith('g_') ? page.commonObjs : page.objs).get(id),
+  withPdf(bytes, name, (pdf) => readPage(pdf, name, number));
+
+/** A page of a file that is open. @throws CoreError 'intake/…' */
+export async function readPage(pdf: Document, name: string, number: number): Promise<PdfPage> {
+  if (number < 1 || number > pdf.numPages)
+    throw new CoreError(
+      'intake/no-page',
+      `${name} has ${pdf.numPages} ${pdf.numPages === 1 ? 'page' : 'pages'}; there is no page ${number}.`,
+      { file: name },
     );
-    fnArray.forEach((code, k) => reader.take(code, (argsArray[k] ?? []) as unknown[]));
-    const { items } = await page.getTextContent();
-    const texts = items.flatMap((item) => {
-      if (!('transform' in item) || item.str.trim() === '') return [];
-      const m = multiply(viewport.transform as unknown as Matrix, item.transform as unknown as Matrix);
-      const height = Math.hypot(m[2], m[3]);
-      return [{ x: m[4], y: m[5] - height, width: item.width, height: height * 1.2 }];
+  const page = await pdf.getPage(number);
+  const viewport = page.getViewport({ scale: 1 });
+  const { OPS } = await import('pdfjs-dist/legacy/build/pdf.mjs');
+  const { fnArray, argsArray } = await page.getOperatorList();
+  if (fnArray.length > MOST_OPERATORS)
+    throw new CoreError('intake/unsupported', `${name}: page ${number} holds too much to be taken apart.`, {
+      file: name,
     });
-    return {
-      widthPt: viewport.width,
-      heightPt: viewport.height,
-      shapes: reader.shapes,
-      texts,
-      pictures: reader.pictures,
-    };
+  const reader = new PageReader(OPS, viewport.transform as unknown as Matrix, (id) =>
+    (id.startsWith('g_') ? page.commonObjs : page.objs).get(id),
+  );
+  fnArray.forEach((code, k) => reader.take(code, (argsArray[k] ?? []) as unknown[]));
+  const { items } = await page.getTextContent();
+  const texts = items.flatMap((item) => {
+    if (!('transform' in item) || item.str.trim() === '') return [];
+    const m = multiply(viewport.transform as unknown as Matrix, item.transform as unknown as Matrix);
+    const height = Math.hypot(m[2], m[3]);
+    return [{ x: m[4], y: m[5] - height, width: item.width, height: height * 1.2 }];
   });
+  return {
+    widthPt: viewport.width,
+    heightPt: viewport.height,
+    shapes: reader.shapes,
+    texts,
+    pictures: reader.pictures,
+  };
+}
 
 interface State {
   matrix: Matrix;
@@ -445,29 +449,16 @@ export interface Picked {
   readonly pictures: number;
 }
 
-/** A shape is picked when so much of its box lies in the rectangle. */
-const INSIDE_SHARE = 0.9;
-
 /** @returns null where nothing that is paths lies in it */
 export function pickFromPage(page: PdfPage, rect: RectPx | null): Picked | null {
-  const isIn = (b: RectPx) => {
-    if (!rect) return true;
-    const w = Math.min(b.x + b.width, rect.x + rect.width) - Math.max(b.x, rect.x);
-    const h = Math.min(b.y + b.height, rect.y + rect.height) - Math.max(b.y, rect.y);
-    // A level line has no area: its length counts.
-    const share = (seen: number, whole: number) => (whole > 0 ? Math.max(0, seen) / whole : seen >= 0 ? 1 : 0);
-    return share(w, b.width) * share(h, b.height) >= INSIDE_SHARE;
-  };
+  const isIn = (b: RectPx) => !rect || shareInside(b, rect) >= PICKED_SHARE;
   const picked = page.shapes.filter((shape) => {
     const box = boundsOfPath(shape.path);
     return box !== null && isIn(box);
   });
   if (picked.length === 0) return null;
   const boxes = picked.map((s) => boundsOfPath(s.path) as RectPx);
-  const x = Math.min(...boxes.map((b) => b.x));
-  const y = Math.min(...boxes.map((b) => b.y));
-  const width = Math.max(...boxes.map((b) => b.x + b.width)) - x;
-  const height = Math.max(...boxes.map((b) => b.y + b.height)) - y;
+  const { x, y, width, height } = boxRound(boxes);
   const meets = (b: RectPx) => b.x < x + width && b.y < y + height && b.x + b.width > x && b.y + b.height > y;
   const drawing = placeDrawing(
     { widthPx: page.widthPt, heightPx: page.heightPt, shapes: picked },

@@ -1,6 +1,6 @@
 import { CoreError } from '../core/errors';
 import type { Raster } from '../core/raster/raster';
-import { type PdfPixels, readPdfPage, withPdf } from './readPdfPage';
+import { type PdfPixels, readPage, withPdf } from './readPdfPage';
 
 const MOST_PIXELS = 120_000_000;
 
@@ -9,22 +9,20 @@ const MOST_PIXELS = 120_000_000;
  * @param index  its place in the page's `pictures`
  * @throws CoreError 'intake/…' naming the file and what is wrong
  */
-export async function readPdfPicture(bytes: Uint8Array, name: string, number: number, index: number): Promise<Raster> {
-  const picture = (await readPdfPage(bytes, name, number)).pictures[index];
-  if (!picture?.source)
-    throw new CoreError('intake/no-paths', `${name}: page ${number} has no picture there that can be taken.`, {
-      file: name,
-    });
-  const { source, flips } = picture;
-  if (typeof source !== 'string') return flipped(pixelsOf(source, name), flips);
-  return withPdf(bytes, name, async (pdf) => {
+export const readPdfPicture = (bytes: Uint8Array, name: string, number: number, index: number): Promise<Raster> =>
+  withPdf(bytes, name, async (pdf) => {
+    const picture = (await readPage(pdf, name, number)).pictures[index];
+    if (!picture?.source)
+      throw new CoreError('intake/no-paths', `${name}: page ${number} has no picture there that can be taken.`, {
+        file: name,
+      });
+    const { source, flips } = picture;
+    if (typeof source !== 'string') return flipped(pixelsOf(source, name), flips);
     const page = await pdf.getPage(number);
-    await page.getOperatorList();
     const objects = source.startsWith('g_') ? page.commonObjs : page.objs;
     const pixels = await new Promise<PdfPixels>((resolve) => objects.get(source, resolve));
     return flipped(pixelsOf(pixels, name), flips);
   });
-}
 
 function pixelsOf({ width, height, kind, data }: PdfPixels, name: string): Raster {
   const isWhole = data && width > 0 && height > 0 && width * height <= MOST_PIXELS;

@@ -16,7 +16,8 @@ export interface PreparedGround {
 }
 
 /**
- * Keeps a photo for a ground: upright, sRGB, without anything that its file said beside its pixels. Its tone is measured.
+ * Keeps a photo for a ground: upright, sRGB, without anything that its file said beside its pixels; its tone is
+ * measured.
  * @throws CoreError 'intake/…' naming the file
  */
 export async function prepareGround(db: Db, bytes: Uint8Array, name: string): Promise<PreparedGround> {

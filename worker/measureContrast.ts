@@ -1,5 +1,5 @@
 import { rgbFromHex } from '../core/colour/hex';
-import { type Standing, measureStanding } from '../core/contrast/standing';
+import { type Standing, measureStanding, outlineMark } from '../core/contrast/standing';
 import { contrastOnColour, measureLuminance } from '../core/raster/contrast';
 import { cropRaster } from '../core/raster/cropRaster';
 import { findExtents } from '../core/raster/extents';
@@ -24,7 +24,7 @@ export async function measureContrast(
   if (!extents || grounds.length === 0) return found;
   const shown = cropRaster(mark, extents);
   const profile = measureLuminance(shown);
-  const small = fitted(shown, MARK_PX, MARK_PX);
+  const small = outlineMark(fitted(shown, MARK_PX, MARK_PX));
   for (const g of grounds) {
     if (g.hex) {
       const colour = rgbFromHex(g.hex);
@@ -32,8 +32,10 @@ export async function measureContrast(
       found[g.id] = { ...standing, ratio: contrastOnColour(profile, colour) };
     } else if (g.url) {
       const photo = await photoOf(g.url);
-      const own = fitted(shown, MARK_PX, photo.height * HEIGHT_SHARE);
-      const at = { x: Math.round((photo.width - own.width) / 2), y: Math.round((photo.height - own.height) / 2) };
+      const room = photo.height * HEIGHT_SHARE;
+      const own = small.raster.height <= room ? small : outlineMark(fitted(shown, MARK_PX, room));
+      const { width, height } = own.raster;
+      const at = { x: Math.round((photo.width - width) / 2), y: Math.round((photo.height - height) / 2) };
       found[g.id] = measureStanding(own, photo, at);
     }
   }

@@ -1,10 +1,9 @@
+import { directionOf } from '../geometry/direction';
 import { lengthField, lengthPx, lengthWords, unitField } from '../layers/lengths';
 import { colourField, numberField } from '../params';
 import { defineCast } from './cast';
 import { castShadow } from './castShadow';
 import { ENDS_PATHS, opacityField } from './soft';
-
-const RIGHT_ANGLE = 90;
 
 /** A soft shadow beneath the mark, thrown in a direction. */
 export const shadow = defineCast({
@@ -32,7 +31,7 @@ export const shadow = defineCast({
     `${lengthWords(p.distance, p.unit)} off`,
   apply(artwork, p, ctx) {
     const distance = lengthPx(p.distance, p.unit, ctx);
-    const [cos, sin] = direction(p.angleDeg);
+    const [cos, sin] = directionOf(p.angleDeg);
     return castShadow(artwork, {
       colour: p.colour,
       dxPx: distance * cos,
@@ -43,17 +42,11 @@ export const shadow = defineCast({
   },
 });
 
-const PARTS = 1e6;
-
-/** Rounded, so that it is the same number on every engine. */
-function direction(deg: number): [number, number] {
-  const rad = (deg * Math.PI) / 180;
-  return [Math.round(Math.cos(rad) * PARTS) / PARTS, Math.round(Math.sin(rad) * PARTS) / PARTS];
-}
-
 const WORDS = ['right', 'below right', 'below', 'below left', 'left', 'above left', 'above', 'above right'];
 
+const EIGHTH_DEG = 45;
+
 function whereTo(deg: number): string {
-  const eighth = Math.round((((deg % 360) + 360) % 360) / (RIGHT_ANGLE / 2)) % WORDS.length;
+  const eighth = Math.round((((deg % 360) + 360) % 360) / EIGHTH_DEG) % WORDS.length;
   return WORDS[eighth];
 }

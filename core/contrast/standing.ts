@@ -27,7 +27,22 @@ const LEAST_AREA_PX = 8;
 /** Less of the outline than this share of an even part is no area of its own. */
 const LEAST_SHARE = 0.25;
 
+/** A place of a mark's outline: where it is, which way is out, and what the mark shows just inside. */
 interface EdgePlace {
+  readonly x: number;
+  readonly y: number;
+  readonly ox: number;
+  readonly oy: number;
+  readonly inside: { readonly rgb: Rgb; readonly share: number; readonly x: number; readonly y: number };
+}
+
+/** A mark whose outline was followed once, for any number of grounds. */
+export interface OutlinedMark {
+  readonly raster: Raster;
+  readonly edge: readonly EdgePlace[];
+}
+
+interface Place {
   readonly x: number;
   readonly y: number;
   readonly ratio: number;
@@ -39,14 +54,19 @@ interface EdgePlace {
  * @param ground  a photo, or one colour
  * @param at  the mark's upper left pixel on the photo
  */
-export function measureStanding(mark: Raster, ground: Raster | Rgb, at: { x: number; y: number }): Standing {
+export function measureStanding(
+  { raster, edge }: OutlinedMark,
+  ground: Raster | Rgb,
+  at: { x: number; y: number },
+): Standing {
+  if (edge.length === 0) return { ratio: 1, shareAbove3: 0, worst: null };
   const isPhoto = 'data' in ground;
-  const places = edgePlaces(mark, isPhoto ? photoAt(ground, at) : () => ground);
-  if (places.length === 0) return { ratio: 1, shareAbove3: 0, worst: null };
+  const groundAt = isPhoto ? photoAt(ground, at) : () => ground;
+  const places = edge.map((e): Place => ({ x: e.x, y: e.y, ratio: ratioAt(e, groundAt) }));
   const ratios = places.map((p) => p.ratio).sort((a, b) => a - b);
-  const ratio = isPhoto ? ratios[ratios.length >> 1] : contrastOnColour(measureLuminance(mark), ground);
+  const ratio = isPhoto ? ratios[ratios.length >> 1] : contrastOnColour(measureLuminance(raster), ground);
   const above = ratios.filter((r) => r >= LEAST_RATIO).length;
-  const worst = worstArea(places, Math.max(mark.width, mark.height));
+  const worst = worstArea(places, Math.max(raster.width, raster.height));
   return {
     ratio,
     shareAbove3: above / ratios.length,
@@ -54,15 +74,21 @@ export function measureStanding(mark: Raster, ground: Raster | Rgb, at: { x: num
   };
 }
 
+function ratioAt({ x, y, ox, oy, inside }: EdgePlace, groundAt: GroundAt): number {
+  const { rgb, share } = inside;
+  const under = groundAt(inside.x, inside.y);
+  // What shows of a mark that is not solid there.
+  const own = rgb.map((v, c) => Math.round(v * share + under[c] * (1 - share))) as unknown as Rgb;
+  return contrastRatio(luminance(...own), luminance(...groundAt(x + ox * BEYOND_PX, y + oy * BEYOND_PX)));
+}
+
 /** The one of several that can be seen best: by the share of its outline that stands out, then by contrast. */
 export function bestStanding(all: readonly Standing[]): number {
-  const order = all
-    .map((_, k) => k)
-    .sort((a, b) => {
-      const off = all[b].shareAbove3 - all[a].shareAbove3;
-      return Math.abs(off) > SAME_SHARE ? off : all[b].ratio - all[a].ratio;
-    });
-  return order[0] ?? -1;
+  const most = Math.max(...all.map((s) => s.shareAbove3));
+  return all.reduce((best, { shareAbove3, ratio }, k) => {
+    if (shareAbove3 < most - SAME_SHARE) return best;
+    return best < 0 || ratio > all[best].ratio ? k : best;
+  }, -1);
 }
 /** Shares nearer than this are alike. */
 const SAME_SHARE = 0.02;
@@ -84,9 +110,10 @@ function photoAt({ width, height, data }: Raster, at: { x: number; y: number }):
   };
 }
 
-function edgePlaces(mark: Raster, groundAt: GroundAt): EdgePlace[] {
-  const plane = matteOf(mark);
-  const places: EdgePlace[] = [];
+/** Follows a mark's outline. */
+export function outlineMark(raster: Raster): OutlinedMark {
+  const plane = matteOf(raster);
+  const edge: EdgePlace[] = [];
   for (const crack of borderRings(plane)) {
     const { xs, ys } = edgePoints(plane, crack);
     const n = xs.length;
@@ -96,22 +123,19 @@ function edgePlaces(mark: Raster, groundAt: GroundAt): EdgePlace[] {
       const length = Math.hypot(dx, dy);
       if (length === 0) continue;
       // The inside lies at the right hand.
-      const [ox, oy] = [dy / length, -dx / length];
-      const own = colourInside(mark, { x: xs[k], y: ys[k], ox, oy }, groundAt);
-      if (!own) continue;
-      const beyond = groundAt(xs[k] + ox * BEYOND_PX, ys[k] + oy * BEYOND_PX);
-      places.push({ x: xs[k], y: ys[k], ratio: contrastRatio(luminance(...own), luminance(...beyond)) });
+      const place = { x: xs[k], y: ys[k], ox: dy / length, oy: -dx / length };
+      const inside = colourInside(raster, place);
+      if (inside) edge.push({ ...place, inside });
     }
   }
-  return places;
+  return { raster, edge };
 }
 
-/** What the mark shows just inside its edge, over the ground where it is not solid; null where it is hardly there. */
+/** What the mark shows just inside its edge; null where it is hardly there. */
 function colourInside(
   { width, height, data }: Raster,
-  { x, y, ox, oy }: { x: number; y: number; ox: number; oy: number },
-  groundAt: GroundAt,
-): Rgb | null {
+  { x, y, ox, oy }: Omit<EdgePlace, 'inside'>,
+): EdgePlace['inside'] | null {
   let best: { alpha: number; p: number; x: number; y: number } | null = null;
   for (const way of INSIDE_PX) {
     const [px, py] = [Math.floor(x - ox * way), Math.floor(y - oy * way)];
@@ -121,16 +145,14 @@ function colourInside(
     if (data[p + 3] >= SOLID) break;
   }
   if (!best || best.alpha === 0) return null;
-  const under = groundAt(best.x, best.y);
-  const share = best.alpha / 255;
   const { p } = best;
-  return [0, 1, 2].map((c) => Math.round(data[p + c] * share + under[c] * (1 - share))) as unknown as Rgb;
+  return { rgb: [data[p], data[p + 1], data[p + 2]], share: best.alpha / 255, x: best.x, y: best.y };
 }
 
 /** The area of the outline whose middle contrast is least. */
-function worstArea(places: readonly EdgePlace[], long: number): EdgePlace {
+function worstArea(places: readonly Place[], long: number): Place {
   const side = Math.max(LEAST_AREA_PX, long / AREAS);
-  const areas = new Map<string, EdgePlace[]>();
+  const areas = new Map<string, Place[]>();
   for (const place of places) {
     const key = `${Math.floor(place.x / side)},${Math.floor(place.y / side)}`;
     const own = areas.get(key);
@@ -138,13 +160,13 @@ function worstArea(places: readonly EdgePlace[], long: number): EdgePlace {
     else areas.set(key, [place]);
   }
   const even = places.length / areas.size;
-  let worst: EdgePlace | null = null;
+  let worst: Place | null = null;
   for (const own of areas.values()) {
     if (own.length < even * LEAST_SHARE) continue;
     own.sort((a, b) => a.ratio - b.ratio);
     const { ratio } = own[own.length >> 1];
     if (worst && worst.ratio <= ratio) continue;
-    const mean = (pick: (p: EdgePlace) => number) => own.reduce((sum, p) => sum + pick(p), 0) / own.length;
+    const mean = (pick: (p: Place) => number) => own.reduce((sum, p) => sum + pick(p), 0) / own.length;
     worst = { x: mean((p) => p.x), y: mean((p) => p.y), ratio };
   }
   return worst ?? places[0];

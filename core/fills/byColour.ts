@@ -3,18 +3,15 @@ import { withDrawing } from '../artwork/artwork';
 import type { Drawing, Shape } from '../artwork/drawing';
 import { type Rgb, rgbFromHex } from '../colour/hex';
 import { deltaE, oklabFromSrgb } from '../colour/oklab';
+import { cutFrom } from '../layers/cutFrom';
 import { type PairValue, pairsField } from '../params';
 import { type Raster, createRaster } from '../raster/raster';
 import { colourCoverage } from '../trace/colourCoverage';
 import { findPalette } from '../trace/findPalette';
-import { refitPath } from '../trace/refitPath';
-import { COARSE, differenceOf } from '../vector/polygons';
 import { defineFill } from './fill';
 
 /** Nearer than this, OKLab × 100, a colour is the one that is meant. */
 const SAME = 7;
-/** A path that another was cut out of is this near to the true rest, full-size px. */
-const NEAR_PX = 0.3;
 
 /** Flat colours of the master become others, or are taken away; what is not named stays. */
 export const byColour = defineFill({
@@ -80,16 +77,12 @@ function recoloured({ raster }: Artwork, pairs: readonly PairValue[]): Raster {
 
 /** Paints changed; what goes is cut out of everything beneath it, so that it leaves a gap. */
 function changed(drawing: Drawing, pairs: readonly PairValue[]): Drawing {
-  const shapes: Shape[] = [];
+  let shapes: Shape[] = [];
   for (const shape of drawing.shapes) {
     const pair = shape.paint.kind === 'colour' ? pairOf(rgbFromHex(shape.paint.hex), pairs) : null;
     if (!pair) shapes.push(shape);
     else if ('to' in pair) shapes.push({ ...shape, paint: { kind: 'colour', hex: pair.to.toLowerCase() } });
-    else
-      shapes.forEach((below, k) => {
-        const path = differenceOf(below, [shape], COARSE);
-        shapes[k] = { ...below, path: refitPath(path, NEAR_PX), rule: 'nonzero' };
-      });
+    else shapes = cutFrom(shapes, shape);
   }
   return { ...drawing, shapes: shapes.filter((s) => s.path.verbs !== '') };
 }

@@ -1,8 +1,9 @@
+import { directionOf } from '../geometry/direction';
 import type { Artwork } from '../artwork/artwork';
 import type { Paint } from '../artwork/drawing';
 import { extentsOf } from '../artwork/extentsOf';
 import { painter } from '../artwork/renderDrawing';
-import type { IDENTITY } from '../geometry/matrix';
+import type { Matrix } from '../geometry/matrix';
 import { type RectPx, type StopValue, choiceField, flagField, numberField, stopsField } from '../params';
 import { type Raster, createRaster } from '../raster/raster';
 import { findPieces } from '../tidy/pieces';
@@ -86,8 +87,6 @@ interface GradientValues {
   readonly scalePct: number;
 }
 
-const PARTS = 1e6;
-
 /** A gradient whose ends lie at a box's farthest corners, or, if radial, at its longer side. */
 function paintOver({ x, y, width, height }: RectPx, p: GradientValues): Paint {
   const order = p.reverse ? [...p.stops].reverse().map((s) => ({ ...s, at: 1 - s.at })) : p.stops;
@@ -96,9 +95,7 @@ function paintOver({ x, y, width, height }: RectPx, p: GradientValues): Paint {
   const scale = p.scalePct / 100;
   if (p.type === 'radial')
     return { kind: 'radial', geometry: { cx, cy, r: (Math.max(width, height) / 2) * scale }, stops };
-  const rad = (p.angleDeg * Math.PI) / 180;
-  // Rounded, so that they are the same numbers on every engine.
-  const [cos, sin] = [Math.round(Math.cos(rad) * PARTS) / PARTS, Math.round(Math.sin(rad) * PARTS) / PARTS];
+  const [cos, sin] = directionOf(p.angleDeg);
   const half = ((Math.abs(width * cos) + Math.abs(height * sin)) / 2) * scale;
   const geometry = { x1: cx - half * cos, y1: cy - half * sin, x2: cx + half * cos, y2: cy + half * sin };
   return { kind: 'linear', geometry, stops };
@@ -112,7 +109,7 @@ function filled(
 ): Raster {
   const { width, data } = raster;
   const out = createRaster(width, raster.height);
-  const scale: typeof IDENTITY = [1 / r, 0, 0, 1 / r, 0, 0];
+  const scale: Matrix = [1 / r, 0, 0, 1 / r, 0, 0];
   const whole = painter(over(extents), scale);
   // Of a drawing each shape is a piece: its pixels are made of the shapes themselves.
   const pieces = isByPiece && !drawing ? findPieces(raster, within) : null;

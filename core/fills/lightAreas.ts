@@ -1,11 +1,10 @@
 import type { Drawing, Shape } from '../artwork/drawing';
 import { type Rgb, rgbFromHex } from '../colour/hex';
 import { oklabFromSrgb } from '../colour/oklab';
+import { cutFrom } from '../layers/cutFrom';
 import type { Raster } from '../raster/raster';
 import { colourCoverage } from '../trace/colourCoverage';
 import { findPalette } from '../trace/findPalette';
-import { refitPath } from '../trace/refitPath';
-import { COARSE, differenceOf } from '../vector/polygons';
 
 /** A colour this light and this grey is that of paper, OKLab. */
 const LIGHT_L = 0.86;
@@ -15,7 +14,6 @@ const DARK_L = 0.8;
 const DARK_SHARE = 0.1;
 const LIGHT_SHARE = 0.0005;
 const LIGHT_CODE = 185;
-const NEAR_PX = 0.3;
 
 const lightness = (rgb: Rgb) => oklabFromSrgb(...(rgb.map(Math.round) as [number, number, number]));
 const isPaper = (rgb: Rgb) => {
@@ -62,13 +60,10 @@ export function shapesWithoutLight({ shapes }: Drawing): Shape[] | null {
     return rgb !== null && isPaper(rgb);
   };
   if (!shapes.some(isLight) || !shapes.some((s) => !isLight(s))) return null;
-  const left: Shape[] = [];
+  let left: Shape[] = [];
   for (const shape of shapes) {
-    if (!isLight(shape)) left.push(shape);
-    else
-      left.forEach((below, k) => {
-        left[k] = { ...below, path: refitPath(differenceOf(below, [shape], COARSE), NEAR_PX), rule: 'nonzero' };
-      });
+    if (isLight(shape)) left = cutFrom(left, shape);
+    else left.push(shape);
   }
   return left.filter((s) => s.path.verbs !== '');
 }

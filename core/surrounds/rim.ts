@@ -6,9 +6,6 @@ import type { Path } from '../vector/path';
 import { COARSE, type Clip, differenceOf, offsetPath, unionOf } from '../vector/polygons';
 import { defineSurround } from './surround';
 
-/** A refitted rim is this near to the true offset, full-size px. */
-const NEAR_PX = 0.3;
-
 /** An even line all round the mark, outside it. */
 export const rim = defineSurround({
   id: 'rim',
@@ -48,7 +45,7 @@ export const rim = defineSurround({
     // Under paths that hide it the rim goes through beneath, so that no seam shows; else it ends at the mark.
     const isSolid = drawing.shapes.every((s) => s.opacity === 1);
     const path = isSolid ? ring : differenceOf({ path: ring, rule: 'nonzero' }, [outline], fine);
-    return addBeneath(artwork, { path: refitPath(path, NEAR_PX), hex: p.colour });
+    return addBeneath(artwork, { path: refitPath(path), hex: p.colour });
   },
 });
 

@@ -5,8 +5,6 @@ import { refitPath } from '../trace/refitPath';
 import { COARSE, offsetPath } from '../vector/polygons';
 import { defineSurround } from './surround';
 
-const NEAR_PX = 0.3;
-
 /** The mark's outer shape, its holes closed, spread outwards and laid behind it. */
 export const silhouette = defineSurround({
   id: 'silhouette',
@@ -22,6 +20,6 @@ export const silhouette = defineSurround({
     if (own.verbs === '') return artwork;
     const by = lengthPx(p.spread, p.unit, ctx);
     const spread = offsetPath({ path: own, rule: 'nonzero' }, by, 'round', COARSE / artwork.reduction);
-    return addBeneath(artwork, { path: artwork.drawing ? refitPath(spread, NEAR_PX) : spread, hex: p.fill });
+    return addBeneath(artwork, { path: artwork.drawing ? refitPath(spread) : spread, hex: p.fill });
   },
 });

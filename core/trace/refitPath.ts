@@ -4,6 +4,9 @@ import { type Path, PathBuilder } from '../vector/path';
 import { ringsOf } from './deviation';
 import { type Section, fitSection } from './fitSection';
 
+/** A refitted path is usually this near to the true one, full-size px. */
+export const REFIT_NEAR_PX = 0.3;
+
 /** A polygon of chords turns by less at each of them: what turns more is a corner. */
 const CORNER_RAD = 0.3;
 /** Places so far apart stand for a polygon while curves are fitted to it, px. */
@@ -17,7 +20,7 @@ const LEAST_AREA = 0.05;
  * where they are.
  * @param tolerancePx  how far it may be off
  */
-export function refitPath(path: Path, tolerancePx: number): Path {
+export function refitPath(path: Path, tolerancePx = REFIT_NEAR_PX): Path {
   const out = new PathBuilder();
   for (const ring of ringsOf(path)) {
     const points = pointsOf(ring);

@@ -32,11 +32,11 @@ export interface TracedMaster {
   readonly palette: Palette;
 }
 
-/** Pieces of a colour smaller than this are what compression leaves at edges. */
 /** Mixtures are off by the noise: so much of coverage, of 255, for every code value of it. */
 const FAINT_BY_NOISE = 8;
 /** So many colours are looked for beyond those of flat insides. */
 const MOST_MISSING = 4;
+/** Pieces of a colour smaller than this are what compression leaves at edges. */
 const SLIVER_PX = 8;
 const SLIVER_BY_NOISE_PX = 2;
 

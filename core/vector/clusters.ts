@@ -1,3 +1,4 @@
+import { boxRound } from './boxes';
 import type { RectPx } from '../params';
 
 /** Boxes that belong together, by their numbers, with the box round them. */
@@ -98,17 +99,6 @@ function steadyGap(gaps: readonly number[], long: number): number {
 }
 /** A gap stands out when it is so many times the next smaller one. */
 const LEAST_RATIO = 1.4;
-
-function boxRound(boxes: readonly RectPx[]): RectPx {
-  const x = Math.min(...boxes.map((b) => b.x));
-  const y = Math.min(...boxes.map((b) => b.y));
-  return {
-    x,
-    y,
-    width: Math.max(...boxes.map((b) => b.x + b.width)) - x,
-    height: Math.max(...boxes.map((b) => b.y + b.height)) - y,
-  };
-}
 
 function inRows(clusters: readonly Cluster[]): Cluster[] {
   const rows: Cluster[][] = [];

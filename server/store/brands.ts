@@ -159,7 +159,8 @@ export async function changeGround(
 ): Promise<GroundView> {
   try {
     const { rows } = await db.query<GroundRow>(
-      `update ground set name = coalesce($2, name), is_proof = coalesce($3, is_proof) where id = $1 returning ${GROUND}`,
+      `update ground set name = coalesce($2, name), is_proof = coalesce($3, is_proof)
+       where id = $1 returning ${GROUND}`,
       [id, name ?? null, isProof ?? null],
     );
     return toGround(oneRow(rows, 'ground'));

@@ -48,7 +48,9 @@ it('a concept in flat colours is traced, its lettering picked and left out, and 
   await page.getByRole('button', { name: 'Pick on the picture' }).click();
   const box = (await page.locator('.picture').boundingBox()) as { x: number; y: number; width: number; height: number };
   const moveTo = (x: number, y: number) => page.mouse.move(box.x + box.width * x, box.y + box.height * y);
-  const round = [[0.3, 0.75], [0.5, 0.74], [0.7, 0.75], [0.75, 0.85], [0.7, 0.94], [0.5, 0.95], [0.3, 0.94], [0.27, 0.85]]; // prettier-ignore
+  const across = [0.3, 0.5, 0.7, 0.75, 0.7, 0.5, 0.3, 0.27];
+  const down = [0.75, 0.74, 0.75, 0.85, 0.94, 0.95, 0.94, 0.85];
+  const round = across.map((x, k) => [x, down[k]]);
   await moveTo(round[0][0], round[0][1]);
   await page.mouse.down();
   for (const [x, y] of round) await moveTo(x, y);

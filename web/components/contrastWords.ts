@@ -1,4 +1,4 @@
-import type { Standing } from '../../core/contrast/standing';
+import { LEAST_RATIO, type Standing } from '../../core/contrast/standing';
 
 /** What is shown of how a mark stands on a ground. */
 export type Shown = Pick<Standing, 'ratio' | 'shareAbove3'>;
@@ -7,7 +7,6 @@ export type Shown = Pick<Standing, 'ratio' | 'shareAbove3'>;
 const GOOD_SHARE = 0.75;
 const LOST_SHARE = 0.25;
 const LOST_RATIO = 1.5;
-const LEAST_RATIO = 3;
 
 /**
  * What a contrast means for a mark on a ground. Below 3 : 1 graphics are hard to make out (WCAG 2.2, 1.4.11); on a

@@ -19,17 +19,34 @@ const EXAMPLE = { mark: 'Lock house', variant: 'Reversed', purpose: 'Web', width
 /** The chosen brand: its colours, how its files are named, and what a new mark starts with. */
 export function BrandScreen() {
   const { brand, isLoading } = useBrand();
+  const [told, setTold] = useState<Told | null>(null);
   if (isLoading || !brand) return <Waiting what="the brand" />;
   // Another brand, or a newer state of it, is another form.
-  return <BrandForm key={`${brand.id}-${brand.edition}`} brand={brand} />;
+  return (
+    <BrandForm
+      key={`${brand.id}-${brand.edition}`}
+      brand={brand}
+      told={told?.brandId === brand.id ? told : null}
+      onTold={setTold}
+    />
+  );
 }
 
-/** What the last change did, kept while the form itself starts anew. */
-let lastChange: { brandId: string; words: string; back: readonly PaletteColour[] } | null = null;
+/** What the last change did, and the palette before it: the form itself starts anew with every edition. */
+interface Told {
+  readonly brandId: string;
+  readonly words: string;
+  readonly back: readonly PaletteColour[];
+}
 
-function BrandForm({ brand }: { brand: BrandView }) {
-  const { change, problem, isBusy } = useChange(brand);
-  const told = lastChange?.brandId === brand.id ? lastChange : null;
+interface FormProps {
+  readonly brand: BrandView;
+  readonly told: Told | null;
+  readonly onTold: (told: Told | null) => void;
+}
+
+function BrandForm({ brand, told, onTold }: FormProps) {
+  const { change, problem, isBusy } = useChange(brand, onTold);
   return (
     <div className="brand-page">
       <header className="brand-head">
@@ -211,7 +228,7 @@ function freshName(palette: readonly PaletteColour[]): string {
 
 type Change = Partial<Pick<BrandView, 'palette' | 'pattern' | 'startSet'>>;
 
-function useChange(brand: BrandView) {
+function useChange(brand: BrandView, onTold: FormProps['onTold']) {
   const [problem, setProblem] = useState<string | null>(null);
   const [isBusy, setBusy] = useState(false);
   const queries = useQueryClient();
@@ -221,7 +238,7 @@ function useChange(brand: BrandView) {
     try {
       const body = { basedOn: brand.edition, ...next };
       const { marks, variants, outdated } = await send<BrandChanged>('PATCH', paths.brand(brand.id), body);
-      lastChange = back && { brandId: brand.id, words: changeWords({ marks, variants, outdated }), back };
+      onTold(back && { brandId: brand.id, words: changeWords({ marks, variants, outdated }), back });
       void queries.invalidateQueries({ queryKey: ['marks'] });
       void queries.invalidateQueries({ queryKey: ['mark'] });
     } catch (error) {

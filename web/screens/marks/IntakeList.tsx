@@ -61,7 +61,9 @@ function IntakeLine({ row }: { row: IntakeRow }) {
         {row.state === 'cancelled' && 'cancelled; nothing was kept'}
         {row.state === 'refused' && row.problem}
         {pdf &&
-          `${pdf.pageCount} ${pdf.pageCount === 1 ? 'page' : 'pages'}: choose what to take from ${pdf.pageCount === 1 ? 'it' : 'them'}.`}
+          (pdf.pageCount === 1
+            ? '1 page: choose what to take from it.'
+            : `${pdf.pageCount} pages: choose what to take from them.`)}
         {taken?.isDuplicate && <>The same file is here already, as {taken.mark.name}. </>}
         {taken && !taken.isDuplicate && (
           <>

@@ -1,4 +1,5 @@
 import type { PageView } from '../../../contract/views';
+import { PICKED_SHARE, boxRound, shareInside } from '../../../core/vector/boxes';
 import type { RectPx } from '../../../core/params';
 
 /** What is picked on a page: some of its objects, or one of its pictures. */
@@ -22,19 +23,9 @@ export const togglePicture = ({ picture }: Picking, index: number): Picking => (
   picture: picture === index ? null : index,
 });
 
-/** So much of an object's box lies in the rectangle that picks it. */
-const INSIDE_SHARE = 0.9;
-
 /** Objects that lie in a rectangle, points. */
 export const objectsIn = ({ objects }: PageView, rect: RectPx): number[] =>
-  objects.flatMap(({ box }, k) => (shareInside(box, rect) >= INSIDE_SHARE ? [k] : []));
-
-function shareInside(b: RectPx, r: RectPx): number {
-  const w = Math.min(b.x + b.width, r.x + r.width) - Math.max(b.x, r.x);
-  const h = Math.min(b.y + b.height, r.y + r.height) - Math.max(b.y, r.y);
-  const share = (seen: number, whole: number) => (whole > 0 ? Math.max(0, seen) / whole : seen >= 0 ? 1 : 0);
-  return share(w, b.width) * share(h, b.height);
-}
+  objects.flatMap(({ box }, k) => (shareInside(box, rect) >= PICKED_SHARE ? [k] : []));
 
 /** The objects that a press on one picks: its whole drawn picture, or itself. */
 export function pressed({ groups }: PageView, object: number, takesGroups: boolean): readonly number[] {
@@ -46,19 +37,11 @@ export function pressed({ groups }: PageView, object: number, takesGroups: boole
 export function boxOf(page: PageView, { objects, picture }: Picking): RectPx | null {
   if (picture !== null) return page.pictures[picture] ?? null;
   const boxes = [...objects].flatMap((k) => (page.objects[k] ? [page.objects[k].box] : []));
-  if (boxes.length === 0) return null;
-  const x = Math.min(...boxes.map((b) => b.x));
-  const y = Math.min(...boxes.map((b) => b.y));
-  return {
-    x,
-    y,
-    width: Math.max(...boxes.map((b) => b.x + b.width)) - x,
-    height: Math.max(...boxes.map((b) => b.y + b.height)) - y,
-  };
+  return boxes.length === 0 ? null : boxRound(boxes);
 }
 
 /** Pieces of text without paths that stand among what is picked. */
 export function textsAmong(page: PageView, picking: Picking): number {
   const box = picking.picture === null ? boxOf(page, picking) : null;
-  return box ? page.texts.filter((t) => shareInside(t, box) >= INSIDE_SHARE).length : 0;
+  return box ? page.texts.filter((t) => shareInside(t, box) >= PICKED_SHARE).length : 0;
 }

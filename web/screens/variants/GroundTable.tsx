@@ -56,11 +56,12 @@ export function GroundTable({ variants, shown, grounds, photoOf, open, onOpen, o
                 {grounds.map((g) => {
                   const { text, isWeak } = contrastWords(done?.contrast[g.id], g.hex === null);
                   const isBest = best.get(g.id) === variant.id;
+                  const words = `${text || 'being measured'}${isBest ? ', reads best' : ''}`;
                   return (
                     <td key={g.id} className={isBest ? 'is-best' : ''}>
                       <button
                         type="button"
-                        aria-label={`${variant.name} on ${g.name}: ${text || 'being measured'}${isBest ? ', reads best' : ''}`}
+                        aria-label={`${variant.name} on ${g.name}: ${words}`}
                         onClick={() => onOpen(variant.id, g.id)}
                       >
                         <VariantPicture done={done} ground={g} photo={photoOf(g)} name={variant.name} isSmall />

@@ -1,5 +1,6 @@
 import { Button, InputNumber } from 'antd';
 import { useState } from 'react';
+import { boxRound } from '../../../../core/vector/boxes';
 import type { MarkFact } from '../../../../core/stages/cutOutFacts';
 
 interface Props {
@@ -100,14 +101,7 @@ export function FoundMarks(props: Props) {
 /** Several drawn pictures as one. */
 export function joinMarks(marks: readonly MarkFact[]): MarkFact {
   const [first] = marks;
-  const x = Math.min(...marks.map((m) => m.x));
-  const y = Math.min(...marks.map((m) => m.y));
-  const box = {
-    x,
-    y,
-    width: Math.max(...marks.map((m) => m.x + m.width)) - x,
-    height: Math.max(...marks.map((m) => m.y + m.height)) - y,
-  };
+  const box = boxRound(marks);
   const roomPx = Math.min(...marks.map((m) => m.drawn?.roomPx ?? Infinity));
   return { ...first, ...box, region: box, drawn: { roomPx, isBacked: marks.some((m) => m.drawn?.isBacked) } };
 }
