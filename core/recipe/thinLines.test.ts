@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { disc, drawMark, either, ring } from '../../tests/support/pictures';
+import { createRaster } from '../raster/raster';
 import { artworkOfRaster } from '../artwork/artwork';
 import { layOutFile } from './makeFile';
 import { masterStrokes, thinLineOf } from './thinLines';
@@ -32,4 +33,15 @@ it('strokes are measured once, in full-size pixels, with the thinnest place', ()
   const { x = 0, y = 0 } = strokes?.place ?? {};
   expect(Math.abs(Math.hypot(x / 2 - 80, y / 2 - 80) - 57)).toBeLessThan(1.5);
   expect(masterStrokes(artworkOfRaster(drawMark(40, 40, () => 0, [0, 0, 0])))).toBeNull();
+});
+
+it('a line of another colour within a plate is told by its own width', () => {
+  const plate = createRaster(400, 300);
+  for (let y = 20; y < 280; y++) {
+    for (let x = 20; x < 380; x++)
+      plate.data.set(y >= 100 && y < 106 ? [255, 255, 255, 255] : [20, 40, 90, 255], (y * 400 + x) * 4);
+  }
+  const strokes = masterStrokes(artworkOfRaster(plate));
+  expect(Math.abs((strokes?.thinnestPx ?? 0) - 6)).toBeLessThan(0.3);
+  expect(Math.abs((strokes?.place.y ?? 0) - 103)).toBeLessThan(1);
 });

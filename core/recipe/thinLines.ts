@@ -1,26 +1,42 @@
 import type { Artwork } from '../artwork/artwork';
 import type { RectPx } from '../params';
-import { matteOf } from '../raster/raster';
+import { type Raster } from '../raster/raster';
+import { resizeRaster } from '../raster/resize';
 import type { FileLayout } from '../sizes/size';
+import { colourStrokes, outlineOf } from '../trace/colourStrokes';
+import { findPalette } from '../trace/findPalette';
 import { type StrokeWidths, measureStrokes } from '../trace/strokeWidths';
-import { plainTrace, traceCoverage } from '../trace/traceCoverage';
+import { plainTrace } from '../trace/traceCoverage';
+import { traceMaster } from '../trace/traceMaster';
 
 /** Thinner lines break up: on a screen, and in print. */
 export const LEAST_LINE_PX = 1.5;
 export const LEAST_LINE_PT = 0.25;
 const PT_PER_INCH = 72;
 
-/** How wide a mark's strokes are, on its outline, in its own full-size pixels; null where nothing is visible. */
+/** Colours are told apart on no more pixels: a line keeps its width to a tenth of a pixel. */
+const MOST_PIXELS = 2e6;
+
+/** How wide a mark's strokes are, of its outline and of each colour's, in its own full-size pixels; null of nothing. */
 export function masterStrokes({ raster, reduction }: Artwork): StrokeWidths | null {
-  const found = measureStrokes(traceCoverage(matteOf(raster), plainTrace).path);
-  return (
-    found && {
-      medianPx: found.medianPx * reduction,
-      thinnestPx: found.thinnestPx * reduction,
-      place: { x: found.place.x * reduction, y: found.place.y * reduction },
-    }
-  );
+  const share = Math.min(1, Math.sqrt(MOST_PIXELS / (raster.width * raster.height)));
+  const small = share < 1 ? resizedBy(raster, share) : raster;
+  const found =
+    findPalette(small, null).colours.length > 1
+      ? scaled(colourStrokes(small, traceMaster(small, { ...plainTrace, colours: null }).layers), 1 / share)
+      : measureStrokes(outlineOf(raster));
+  return scaled(found, reduction);
 }
+
+const resizedBy = (raster: Raster, share: number): Raster =>
+  resizeRaster(raster, Math.round(raster.width * share), Math.round(raster.height * share));
+
+const scaled = (found: StrokeWidths | null, times: number): StrokeWidths | null =>
+  found && {
+    medianPx: found.medianPx * times,
+    thinnestPx: found.thinnestPx * times,
+    place: { x: found.place.x * times, y: found.place.y * times },
+  };
 
 /** A file's thinnest line, where that is too thin for it. */
 export interface ThinLine {

@@ -1,8 +1,7 @@
-import { type Raster, matteOf } from '../raster/raster';
-import type { Path } from '../vector/path';
+import type { Raster } from '../raster/raster';
+import { colourStrokes } from './colourStrokes';
 import { type Deviation, measureDeviation } from './deviation';
-import { type StrokeWidths, measureStrokes } from './strokeWidths';
-import { plainTrace, traceCoverage } from './traceCoverage';
+import type { StrokeWidths } from './strokeWidths';
 import type { TracedMaster } from './traceMaster';
 
 /** What is told of a traced master; lengths in px of the picture it was traced from. */
@@ -39,15 +38,6 @@ export function traceNumbers(raster: Raster, { layers }: TracedMaster): TraceNum
       place: worst?.place ?? null,
       trouble: all.flatMap((l) => l.deviation.trouble),
     },
-    strokes: measureStrokes(
-      outlineOf(
-        raster,
-        layers.map((l) => l.traced.path),
-      ),
-    ),
+    strokes: colourStrokes(raster, layers),
   };
 }
-
-/** The outline of the whole mark: of a single colour its own. */
-const outlineOf = (raster: Raster, paths: readonly Path[]): Path =>
-  paths.length === 1 ? paths[0] : traceCoverage(matteOf(raster), plainTrace).path;
