@@ -6,6 +6,13 @@ const counted = number().integer().positive().max(2_147_483_647).required();
 const hex = string().matches(/^#[0-9a-f]{6}$/i, 'a colour such as #1a2b3c');
 
 const paletteColour = object({ name: string().trim().min(1).max(60).required(), hex: hex.required() }).noUnknown();
+const gradient = object({
+  name: string().trim().min(1).max(60).required(),
+  stops: array(object({ at: number().min(0).max(1).required(), colour: hex.required() }).noUnknown())
+    .min(2)
+    .max(12)
+    .required(),
+}).noUnknown();
 const anyObject = mixed<Record<string, unknown>>(
   (v): v is Record<string, unknown> => typeof v === 'object' && v !== null,
 );
@@ -51,6 +58,7 @@ export const changeBrandRequest = object({
   /** The brand's `edition` as it was seen. */
   basedOn: counted,
   palette: array(paletteColour).max(40).default(undefined).optional(),
+  gradients: array(gradient).max(20).default(undefined).optional(),
   /** The naming pattern that new marks start with. */
   pattern: string().trim().min(1).max(120),
   /** The variants that new marks start with; null for the usual ones. */

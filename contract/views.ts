@@ -2,7 +2,7 @@ import type { ErrorCode } from '../core/errors';
 import type { Finding } from '../core/findings/finding';
 import type { FileReceipt } from '../core/formats/receipt';
 import type { Way } from '../core/inspect/inspectPicture';
-import type { RectPx } from '../core/params';
+import type { RectPx, StopValue } from '../core/params';
 import type { Recipe, Variant } from '../core/recipe/recipe';
 
 /** The body of every answer that is not a success. */
@@ -21,10 +21,16 @@ export interface PaletteColour {
   readonly hex: string;
 }
 
+export interface NamedGradient {
+  readonly name: string;
+  readonly stops: readonly StopValue[];
+}
+
 export interface BrandView {
   readonly id: string;
   readonly name: string;
   readonly palette: readonly PaletteColour[];
+  readonly gradients: readonly NamedGradient[];
   readonly pattern: string;
   /** The variants that new marks start with; null for the usual ones. */
   readonly startSet: readonly Variant[] | null;

@@ -5,7 +5,7 @@ import { palette } from '../demo/palette';
 import { drawYearlyReview } from '../demo/yearlyReview';
 import { drawGrounds, drawLogos, drawSheets, drawSignatures } from '../demo/scenario';
 import { keepBlob } from './store/blobs';
-import { addBrand, addGround, listBrands } from './store/brands';
+import { addBrand, changeBrand, addGround, listBrands } from './store/brands';
 import { withTransaction } from './store/db';
 import { type TakeInDeps, takeIn, takeInPicked } from './takeIn';
 
@@ -17,6 +17,15 @@ const names: Record<keyof typeof palette, string> = {
   canalGreen: 'Canal green',
   paddleRed: 'Paddle red',
   fogBlue: 'Fog blue',
+};
+
+const dusk = {
+  name: 'Dusk on the cut',
+  stops: [
+    { at: 0, colour: palette.canalGreen },
+    { at: 0.6, colour: palette.fogBlue },
+    { at: 1, colour: palette.enamelCream },
+  ],
 };
 
 /** Of the photos those that the bench shows at first. */
@@ -31,6 +40,7 @@ export async function seedDemo(deps: TakeInDeps, log: Logger): Promise<void> {
   const colours = Object.entries(palette).map(([key, hex]) => ({ name: names[key as keyof typeof palette], hex }));
   const brandId = await withTransaction(pool, async (tx) => {
     const id = await addBrand(tx, DEMO_BRAND, colours);
+    await changeBrand(tx, id, 1, { gradients: [dusk] });
     for (const g of grounds) {
       const blobSha = await keepBlob(tx, g.bytes, 'image/jpeg');
       const { name, tone, width, height } = g;

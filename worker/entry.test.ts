@@ -229,6 +229,13 @@ describe('the browser’s worker', () => {
     expect(pixel({ width: shown.width, height: shown.height, data: new Uint8Array(shown.data) }, 15, 80)).toEqual([
       255, 255, 255, 255,
     ]);
+    // Its enclosed area is open in the master as well: there is nothing to ask.
+    expect(reversed.hasLightInsides).toBe(false);
+    expect(variants[0].hasLightInsides).toBeUndefined();
+    const areas = [{ x: 160, y: 200, decision: 'solid' as const }];
+    const solid = { ...recipe, stages: { ...recipe.stages, cutOut: { ...recipe.stages.cutOut, areas } } };
+    const asked = await ask<'variants'>({ type: 'variants', recipe: solid, palette: [], grounds: [] });
+    expect(asked.find((v) => v.id === reversed.id)?.hasLightInsides).toBe(true);
     expect(reversed.contrast.black.ratio).toBeCloseTo(21, 0);
     expect(reversed.contrast.white.ratio).toBeCloseTo(1, 1);
   });

@@ -7,6 +7,8 @@ import { invertProjective } from '../core/geometry/projective';
 import type { RectPx } from '../core/params';
 import { cropRaster } from '../core/raster/cropRaster';
 import { findExtents } from '../core/raster/extents';
+import { type Variant, partOf } from '../core/recipe/recipe';
+import { fills } from '../core/fills';
 import { masterStrokes } from '../core/recipe/thinLines';
 import { extentsOf } from '../core/artwork/extentsOf';
 import { type MasterResult, type RunOptions, cutOutFacts, makeVariant, runStages } from '../core/recipe/runRecipe';
@@ -129,16 +131,34 @@ async function answer(
       const context = { palette: request.palette, density: null };
       const before = new Map(drawnVariants);
       drawnVariants.clear();
-      for (const variant of request.recipe.variants) {
+      const draw = (variant: Pick<Variant, 'fill' | 'surrounds' | 'casts'>) => {
         const { fill, surrounds, casts } = variant;
         const key = JSON.stringify([source.key, request.recipe.stages, fill, surrounds, casts]);
         const drawn = before.get(key) ?? makeVariant(artwork, request.recipe, variant, run, context);
         drawnVariants.set(key, drawn);
-        value.push(await showVariant(variant.id, drawn, request.grounds));
+        return drawn;
+      };
+      for (const variant of request.recipe.variants)
+        value.push(await showVariant(variant.id, draw(variant), request.grounds));
+      const ofOneColour = request.recipe.variants.flatMap((v, k) => (v.fill.id === 'oneColour' ? [k] : []));
+      if (ofOneColour.length > 0) {
+        const [open, filled] = ['open', 'filled'].map((insides) => {
+          const fill = partOf(fills, 'oneColour', { insides });
+          return inkOf(draw({ fill, surrounds: [], casts: [] }));
+        });
+        for (const k of ofOneColour) value[k] = { ...value[k], hasLightInsides: open < filled * (1 - LIGHT_INSIDES) };
       }
       return { value, transfer: value.flatMap((v) => (v.bitmap ? [v.bitmap] : [])) };
     }
   }
+}
+
+/** So much less ink with light areas left open: the mark has some. */
+const LIGHT_INSIDES = 1e-4;
+function inkOf({ raster: { data } }: Artwork): number {
+  let sum = 0;
+  for (let p = 3; p < data.length; p += 4) sum += data[p];
+  return sum;
 }
 
 async function open(source: WorkSource): Promise<Opened> {

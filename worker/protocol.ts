@@ -4,7 +4,7 @@ import type { Corners, Projective } from '../core/geometry/projective';
 import type { RectPx } from '../core/params';
 import type { Recipe } from '../core/recipe/recipe';
 import type { StageId, StageValues } from '../core/stages';
-import type { StrokeWidths } from '../core/trace/strokeWidths';
+import type { MarkWidths } from '../core/recipe/thinLines';
 import type { CutOutFacts, MarkFact } from '../core/stages/cutOutFacts';
 
 /** Where a worker finds what it works on. One worker holds one picture or drawing. */
@@ -134,6 +134,8 @@ export interface VariantDone {
   readonly width: number;
   readonly height: number;
   readonly contrast: Record<string, Standing>;
+  /** In one colour alone: whether the mark has light areas inside, which are left open or filled. */
+  readonly hasLightInsides?: boolean;
 }
 
 export interface Answers {
@@ -144,7 +146,7 @@ export interface Answers {
   beside: string | null;
   probe: Probe | null;
   colours: readonly string[];
-  strokes: StrokeWidths | null;
+  strokes: MarkWidths | null;
   variants: readonly VariantDone[];
   /** The master's pixels, straight alpha: for checks that screen and file agree. */
   master: { readonly width: number; readonly height: number; readonly data: Uint8Array };

@@ -2,9 +2,10 @@ import { describe, expect, it } from 'vitest';
 import { fills } from '../fills';
 import { surrounds } from '../surrounds';
 import { initialRecipe, partOf, variantOf } from './recipe';
-import { changedColours, recolourVariants } from './recolourVariants';
+import { changedColours, changedGradients, recolourVariants, withColours } from './recolourVariants';
 
 const green = '#1f5a45';
+const only = (colours: [string, string][]) => ({ colours: new Map(colours), gradients: new Map() });
 const recipe = {
   ...initialRecipe(),
   variants: [
@@ -39,7 +40,7 @@ describe('a palette colour that changes', () => {
     expect(changedColours(before, before).size).toBe(0);
   });
   it('changes every variant that uses it, and not what is looked for in the master', () => {
-    const { recipe: next, changed } = recolourVariants(recipe, new Map([[green, '#205c46']]));
+    const { recipe: next, changed } = recolourVariants(recipe, only([[green, '#205c46']]));
     expect(changed).toBe(3);
     expect(next.variants[0].fill.params).toMatchObject({ colour: '#205c46' });
     expect(next.variants[1].surrounds[0].params).toMatchObject({ colour: '#205c46' });
@@ -48,6 +49,24 @@ describe('a palette colour that changes', () => {
     expect(next.stages).toBe(recipe.stages);
   });
   it('leaves a recipe that does not use it as it is', () => {
-    expect(recolourVariants(recipe, new Map([['#123456', '#000000']])).recipe).toBe(recipe);
+    expect(recolourVariants(recipe, only([['#123456', '#000000']])).recipe).toBe(recipe);
   });
+});
+
+describe('a gradient of the palette', () => {
+  const stops = (recipe.variants[2].fill.params as { stops: { at: number; colour: string }[] }).stops;
+  const after = [
+    { at: 0, colour: '#000000' },
+    { at: 0.5, colour: '#b5322b' },
+    { at: 1, colour: '#ffffff' },
+  ];
+  it('that changes under its name changes in the variants that use it', () => {
+    const gradients = changedGradients([{ name: 'Dawn', stops }], [{ name: 'Dawn', stops: after }]);
+    const { recipe: next, changed } = recolourVariants(recipe, { colours: new Map(), gradients });
+    expect(changed).toBe(1);
+    expect(next.variants[2].fill.params).toMatchObject({ stops: after });
+    expect(changedGradients([{ name: 'Dawn', stops }], [{ name: 'Dusk', stops: after }]).size).toBe(0);
+  });
+  it('follows the colours of the palette', () =>
+    expect(withColours(stops, new Map([[green, '#205c46']]))).toEqual([{ at: 0, colour: '#205c46' }, stops[1]]));
 });

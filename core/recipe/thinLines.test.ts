@@ -45,3 +45,11 @@ it('a line of another colour within a plate is told by its own width', () => {
   expect(Math.abs((strokes?.thinnestPx ?? 0) - 6)).toBeLessThan(0.3);
   expect(Math.abs((strokes?.place.y ?? 0) - 103)).toBeLessThan(1);
 });
+
+it('the narrowest gap is that between two parts, and none of a single one', () => {
+  const bars = createRaster(300, 200);
+  for (let y = 40; y < 160; y++)
+    for (let x = 40; x < 240; x++) if (x < 120 || x >= 129) bars.data.set([0, 0, 0, 255], (y * 300 + x) * 4);
+  expect(Math.abs((masterStrokes(artworkOfRaster(bars, 2))?.gapPx ?? 0) - 18)).toBeLessThan(0.5);
+  expect(masterStrokes(artworkOfRaster(drawMark(100, 100, disc(50, 50, 30), [0, 0, 0])))?.gapPx).toBeNull();
+});

@@ -12,20 +12,29 @@ import { traceMaster } from '../trace/traceMaster';
 /** Thinner lines break up: on a screen, and in print. */
 export const LEAST_LINE_PX = 1.5;
 export const LEAST_LINE_PT = 0.25;
-const PT_PER_INCH = 72;
+export const PT_PER_INCH = 72;
 
 /** Colours are told apart on no more pixels: a line keeps its width to a tenth of a pixel. */
 const MOST_PIXELS = 2e6;
 
-/** How wide a mark's strokes are, of its outline and of each colour's, in its own full-size pixels; null of nothing. */
-export function masterStrokes({ raster, reduction }: Artwork): StrokeWidths | null {
+/** Widths of a mark's strokes and of the gaps between them, in its own full-size pixels. */
+export interface MarkWidths extends StrokeWidths {
+  /** The narrowest gap; null where there is none. */
+  readonly gapPx: number | null;
+}
+
+/** How wide a mark's strokes are, of its outline and of each colour's, and its gaps; null of nothing. */
+export function masterStrokes({ raster, reduction }: Artwork): MarkWidths | null {
   const share = Math.min(1, Math.sqrt(MOST_PIXELS / (raster.width * raster.height)));
   const small = share < 1 ? resizedBy(raster, share) : raster;
-  const found =
-    findPalette(small, null).colours.length > 1
-      ? scaled(colourStrokes(small, traceMaster(small, { ...plainTrace, colours: null }).layers), 1 / share)
-      : measureStrokes(outlineOf(raster));
-  return scaled(found, reduction);
+  const outline = outlineOf(raster);
+  const isOfColours = findPalette(small, null).colours.length > 1;
+  const found = isOfColours
+    ? scaled(colourStrokes(small, traceMaster(small, { ...plainTrace, colours: null }).layers), 1 / share)
+    : measureStrokes(outline);
+  const gap = measureStrokes(outline, 'gaps');
+  const strokes = scaled(found, reduction);
+  return strokes && { ...strokes, gapPx: gap && gap.thinnestPx * reduction };
 }
 
 const resizedBy = (raster: Raster, share: number): Raster =>

@@ -1,7 +1,9 @@
 import { PX_PER_MM } from '../decoration';
 import { lengthPx } from '../layers/lengths';
 import type { Variant } from './recipe';
-import { LEAST_LINE_PX } from './thinLines';
+import { LEAST_LINE_PT, LEAST_LINE_PX, PT_PER_INCH } from './thinLines';
+
+const MM_PER_INCH = 25.4;
 
 /** A line of a variant, and from which width of the mark on it is wide enough. */
 export interface ThinPart {
@@ -9,11 +11,15 @@ export interface ThinPart {
   readonly widthPx: number;
   /** Width of the mark at which the line is as thin as may be on a screen, px. */
   readonly leastMarkPx: number;
+  /** The same in print, mm. */
+  readonly leastMarkMm: number;
 }
 
 interface Measured {
   /** The mark's own thinnest line, px at its full size; null where that is not known. */
   readonly thinnestPx: number | null;
+  /** Its narrowest gap; null where there is none, or that is not known. */
+  readonly gapPx: number | null;
   readonly width: number;
   readonly height: number;
 }
@@ -23,6 +29,7 @@ export function thinParts({ surrounds }: Pick<Variant, 'surrounds'>, mark: Measu
   const ctx = { reduction: 1, palette: [], density: null, pxLength: 1, mmLength: PX_PER_MM, markHeightPx: mark.height };
   const lines: { name: string; widthPx: number }[] = [];
   if (mark.thinnestPx !== null) lines.push({ name: 'Thinnest line', widthPx: mark.thinnestPx });
+  if (mark.gapPx !== null) lines.push({ name: 'Narrowest gap', widthPx: mark.gapPx });
   for (const { id, params } of surrounds) {
     const { width, weight, unit } = params as { width?: number; weight?: number; unit?: string };
     if (id === 'rim') lines.push({ name: 'Rim', widthPx: lengthPx(width ?? 0, unit ?? 'px', ctx) });
@@ -30,6 +37,10 @@ export function thinParts({ surrounds }: Pick<Variant, 'surrounds'>, mark: Measu
   }
   return lines
     .filter((line) => line.widthPx > 0)
-    .map((line) => ({ ...line, leastMarkPx: Math.ceil((mark.width * LEAST_LINE_PX) / line.widthPx) }))
+    .map((line) => ({
+      ...line,
+      leastMarkPx: Math.ceil((mark.width * LEAST_LINE_PX) / line.widthPx),
+      leastMarkMm: ((mark.width / line.widthPx) * LEAST_LINE_PT * MM_PER_INCH) / PT_PER_INCH,
+    }))
     .sort((a, b) => b.leastMarkPx - a.leastMarkPx);
 }

@@ -27,10 +27,12 @@ const ROUNDS = 12;
  * Widths of strokes by the balls that touch an outline at two places: each shrinks from a little more than its
  * neighbour's until nothing of the outline is in it.
  * @param path  filled by the rule of windings, outer rings clockwise on the screen
- * @returns null for a path without an inside
+ * @param side  of its inside, or of the gaps between its parts
+ * @returns null for a path without an inside, or without gaps
  * @see J. Ma, S. Bae, S. Choi, "3D medial axis point approximation using nearest neighbors and the normal field", 2012
  */
-export function measureStrokes(path: Path): StrokeWidths | null {
+export function measureStrokes(path: Path, side: 'inside' | 'gaps' = 'inside'): StrokeWidths | null {
+  const sign = side === 'inside' ? 1 : -1;
   const rings = ringsOf(path).map((ring) => flattenPath(ring, scaling(1)));
   const whole = rings.reduce((sum, lines) => sum + lengthOf(lines), 0);
   if (whole === 0) return null;
@@ -46,11 +48,15 @@ export function measureStrokes(path: Path): StrokeWidths | null {
   for (const { xs, ys, nx, ny } of samples) {
     let start = whole;
     for (let k = 0; k < xs.length; k += stride) {
-      const ball = shrink(tree, { x: xs[k], y: ys[k], nx: nx[k], ny: ny[k] }, start, fine);
+      const ball = shrink(tree, { x: xs[k], y: ys[k], nx: sign * nx[k], ny: sign * ny[k] }, start, fine);
       if (!ball) continue;
       start = ball.radius * 2 + 4;
       if (ball.angle < SEPARATION_RAD) continue;
-      widths.push({ width: 2 * ball.radius, x: xs[k] + ball.radius * nx[k], y: ys[k] + ball.radius * ny[k] });
+      widths.push({
+        width: 2 * ball.radius,
+        x: xs[k] + sign * ball.radius * nx[k],
+        y: ys[k] + sign * ball.radius * ny[k],
+      });
     }
   }
   if (widths.length === 0) return null;

@@ -11,7 +11,7 @@ import type { BrandChanged } from '../../contract/views';
 import { rgbFromHex } from '../../core/colour/hex';
 import { measureTone } from '../../core/raster/measureTone';
 import { readVariant } from '../../core/recipe/recipe';
-import { changedColours } from '../../core/recipe/recolourVariants';
+import { changedColours, changedGradients } from '../../core/recipe/recolourVariants';
 import type { AppDeps } from '../deps';
 import {
   addBrand,
@@ -51,8 +51,9 @@ export const brandRoutes = ({ pool, core }: AppDeps) =>
       const changed = await withTransaction(pool, async (tx): Promise<BrandChanged> => {
         const { before, after } = await changeBrand(tx, id, basedOn, { ...rest, startSet: set as never });
         const colours = changedColours(before.palette, after.palette);
-        if (colours.size === 0) return { brand: after, marks: 0, variants: 0, outdated: 0 };
-        const { ids, variants, outdated } = await recolourMarks(tx, id, colours);
+        const gradients = changedGradients(before.gradients, after.gradients);
+        if (colours.size + gradients.size === 0) return { brand: after, marks: 0, variants: 0, outdated: 0 };
+        const { ids, variants, outdated } = await recolourMarks(tx, id, { colours, gradients });
         for (const one of ids) await addJob(tx, 'lookAt', one);
         return { brand: after, marks: ids.length, variants, outdated };
       });

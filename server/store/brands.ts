@@ -1,12 +1,14 @@
 import { CoreError } from '../../core/errors';
 import { DEFAULT_PATTERN } from '../../core/recipe/recipe';
-import type { BrandView, GroundView, PaletteColour } from '../../contract/views';
+import { changedColours, withColours } from '../../core/recipe/recolourVariants';
+import type { BrandView, GroundView, NamedGradient, PaletteColour } from '../../contract/views';
 import { type Db, isUniqueViolation, oneRow } from './db';
 
 interface BrandRow {
   id: string;
   name: string;
   palette: PaletteColour[];
+  gradients: NamedGradient[];
   pattern: string;
   start_set: BrandView['startSet'];
   edition: number;
@@ -17,6 +19,7 @@ const toBrand = (r: BrandRow): BrandView => ({
   id: r.id,
   name: r.name,
   palette: r.palette,
+  gradients: r.gradients,
   pattern: r.pattern,
   startSet: r.start_set,
   edition: r.edition,
@@ -24,7 +27,7 @@ const toBrand = (r: BrandRow): BrandView => ({
 });
 
 const SELECT =
-  'select b.id, b.name, b.palette, b.pattern, b.start_set, b.edition, (select count(*) from mark m where ' +
+  'select b.id, b.name, b.palette, b.gradients, b.pattern, b.start_set, b.edition, (select count(*) from mark m where ' +
   'm.brand_id = b.id and m.removed_at is null) as mark_count from brand b';
 
 export async function listBrands(db: Db): Promise<BrandView[]> {
@@ -59,6 +62,7 @@ export async function addBrand(db: Db, name: string, palette: readonly PaletteCo
 
 export interface BrandChange {
   readonly palette?: readonly PaletteColour[];
+  readonly gradients?: readonly NamedGradient[];
   readonly pattern?: string;
   readonly startSet?: BrandView['startSet'];
 }
@@ -73,7 +77,7 @@ export async function changeBrand(
   db: Db,
   id: string,
   basedOn: number,
-  { palette, pattern, startSet }: BrandChange,
+  { palette, gradients, pattern, startSet }: BrandChange,
 ): Promise<{ before: BrandView; after: BrandView }> {
   await db.query('select 1 from brand where id = $1 for update', [id]);
   const before = await findBrand(db, id);
@@ -83,12 +87,19 @@ export async function changeBrand(
       'The brand was changed in another window. Its newest state is shown now; make the change again.',
       { current: before },
     );
-  await db.query('update brand set palette = $2, pattern = $3, start_set = $4, edition = edition + 1 where id = $1', [
-    id,
-    JSON.stringify(palette ?? before.palette),
-    pattern ?? before.pattern,
-    startSet === undefined ? asJson(before.startSet) : asJson(startSet),
-  ]);
+  const colours = changedColours(before.palette, palette ?? before.palette);
+  const followed = before.gradients.map((g) => ({ ...g, stops: withColours(g.stops, colours) }));
+  await db.query(
+    `update brand set palette = $2, gradients = $3, pattern = $4, start_set = $5, edition = edition + 1
+     where id = $1`,
+    [
+      id,
+      JSON.stringify(palette ?? before.palette),
+      JSON.stringify(gradients ?? followed),
+      pattern ?? before.pattern,
+      startSet === undefined ? asJson(before.startSet) : asJson(startSet),
+    ],
+  );
   return { before, after: await findBrand(db, id) };
 }
 

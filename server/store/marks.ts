@@ -1,6 +1,6 @@
 import { CoreError } from '../../core/errors';
 import type { Finding } from '../../core/findings/finding';
-import { recolourVariants } from '../../core/recipe/recolourVariants';
+import { type PaletteChanges, recolourVariants } from '../../core/recipe/recolourVariants';
 import { type Recipe, readRecipe } from '../../core/recipe/recipe';
 import { type FoundView, type MarkCard, type MarkView, RETURN_DAYS } from '../../contract/views';
 import { dropBlobs } from './blobs';
@@ -278,7 +278,7 @@ export async function saveRecipe(
 export async function recolourMarks(
   db: Db,
   brandId: string,
-  colours: ReadonlyMap<string, string>,
+  changes: PaletteChanges,
 ): Promise<{ ids: string[]; variants: number; outdated: number }> {
   const { rows } = await db.query<{ id: string }>(
     'select id from mark where brand_id = $1 and removed_at is null order by id',
@@ -288,7 +288,7 @@ export async function recolourMarks(
   let variants = 0;
   for (const { id } of rows) {
     const row = await lockMark(db, id);
-    const { recipe, changed } = recolourVariants(readRecipe(row.recipe), colours);
+    const { recipe, changed } = recolourVariants(readRecipe(row.recipe), changes);
     if (changed === 0) continue;
     await addRevision(db, id, Number(row.revision_id), recipe, 'Follow the palette');
     ids.push(id);

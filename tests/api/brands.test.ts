@@ -52,6 +52,29 @@ describe('a brand', () => {
     const odd = await app.call('PATCH', paths.brand(brand.id), { basedOn: brand.edition, startSet: [{ name: 'x' }] });
     expect(((await odd.json()) as ErrorBody).error.message).toContain('startSet[0]');
   });
+  it('keeps gradients by name, which follow its colours, and variants them', async () => {
+    const mark = await takeIn(9);
+    const stops = [
+      { at: 0, colour: '#1f5a45' },
+      { at: 1, colour: '#ffffff' },
+    ];
+    await change({ gradients: [{ name: 'Dusk', stops }] });
+    const own = { ...variantOf('own', 'Own', partOf(fills, 'gradient', { stops })) };
+    const recipe = { ...mark.recipe, variants: [own], files: { ...mark.recipe.files, lines: [] } };
+    await app.json('PUT', paths.markRecipe(mark.id), { basedOn: mark.revision, why: 'Own', recipe });
+    const stopsOf = async () => {
+      const { recipe: now } = await app.json<MarkView>('GET', paths.mark(mark.id));
+      return (now.variants[0].fill.params as { stops: object[] }).stops;
+    };
+    const other = [stops[0], { at: 0.5, colour: '#808080' }, stops[1]];
+    expect(await change({ gradients: [{ name: 'Dusk', stops: other }] })).toMatchObject({ marks: 1, variants: 1 });
+    expect(await stopsOf()).toEqual(other);
+    await change({ palette: [{ name: 'Green', hex: '#000080' }, palette[1]] });
+    expect(brand.gradients[0].stops[0]).toEqual({ at: 0, colour: '#000080' });
+    expect((await stopsOf())[0]).toEqual({ at: 0, colour: '#000080' });
+    await change({ palette, gradients: [] });
+    await app.call('DELETE', `${paths.mark(mark.id)}?forGood=1`);
+  });
   it('changes a colour in every variant of every mark that uses it, in under a second, and back', async () => {
     const marks = [await takeIn(2), await takeIn(3), await takeIn(4)];
     const began = performance.now();

@@ -8,6 +8,7 @@ export const brandView: BrandView = {
     { name: 'Lamp black', hex: '#1c1b1d' },
     { name: 'Enamel cream', hex: '#e9ddc4' },
   ],
+  gradients: [],
   pattern: '{mark}-{variant}-{width}',
   edition: 1,
   startSet: null,

@@ -1,6 +1,11 @@
-import { ColorPicker } from 'antd';
-import { useRef, useState } from 'react';
+import './colourLists.css';
+import { createContext, useContext, useRef, useState } from 'react';
 import type { PairValue, StopValue } from '../../core/params';
+import type { NamedGradient } from '../../contract/views';
+import { ColourChoice } from './ColourChoice';
+
+/** The gradients of the brand at hand, offered wherever a gradient is set. */
+export const GradientsContext = createContext<readonly NamedGradient[]>([]);
 
 interface ListProps<T> {
   readonly label: string;
@@ -9,39 +14,14 @@ interface ListProps<T> {
   readonly onCommit: (value: T[]) => void;
 }
 
-type Palette = ListProps<unknown>['palette'];
-
-function Swatch({
-  hex,
-  name,
-  palette,
-  onChange,
-}: {
-  hex: string;
-  name: string;
-  palette: Palette;
-  onChange: (hex: string) => void;
-}) {
-  return (
-    <ColorPicker
-      size="small"
-      value={hex}
-      disabledAlpha
-      presets={[{ label: 'Palette', colors: ['#000000', '#ffffff', ...palette.map((c) => c.hex)] }]}
-      onChangeComplete={(c) => onChange(c.toHexString().slice(0, 7))}
-    >
-      <button type="button" className="swatch pressable" aria-label={`${name} ${hex.toUpperCase()}`}>
-        <i style={{ background: hex }} />
-        <span className="hex">{hex.toUpperCase()}</span>
-      </button>
-    </ColorPicker>
-  );
-}
-
 const MOST_STOPS = 12;
 const STEP = 0.02;
 const clamp = (v: number) => Math.min(1, Math.max(0, Math.round(v * 100) / 100));
 const inOrder = (stops: readonly StopValue[]) => [...stops].sort((a, b) => a.at - b.at);
+
+/** A gradient as a bar shows it. */
+export const barOf = (stops: readonly StopValue[]) =>
+  `linear-gradient(90deg, ${stops.map((s) => `${s.colour} ${s.at * 100}%`).join(', ')})`;
 
 /** The colours of a gradient: stops on a bar, dragged or moved by the arrow keys; their colours beneath. */
 export function StopsControl({ label, value, palette, onCommit }: ListProps<StopValue>) {
@@ -54,10 +34,10 @@ export function StopsControl({ label, value, palette, onCommit }: ListProps<Stop
     const bounds = (bar.current as HTMLDivElement).getBoundingClientRect();
     return clamp((clientX - bounds.left) / bounds.width);
   };
-  const stops = value.map((s, k) => `${s.colour} ${at(k) * 100}%`).join(', ');
+  const named = useContext(GradientsContext);
   return (
     <div className="stops" role="group" aria-label={label}>
-      <div className="stops-bar" ref={bar} style={{ background: `linear-gradient(90deg, ${stops})` }}>
+      <div className="stops-bar" ref={bar} style={{ background: barOf(value.map((s, k) => ({ ...s, at: at(k) }))) }}>
         {value.map((stop, k) => (
           <button
             key={k}
@@ -89,7 +69,7 @@ export function StopsControl({ label, value, palette, onCommit }: ListProps<Stop
       <ul>
         {value.map((stop, k) => (
           <li key={k}>
-            <Swatch
+            <ColourChoice
               hex={stop.colour}
               name={`Colour of stop ${k + 1}`}
               palette={palette}
@@ -130,6 +110,20 @@ export function StopsControl({ label, value, palette, onCommit }: ListProps<Stop
           Turn round
         </button>
       </div>
+      {named.length > 0 && (
+        <div className="stops-named" role="group" aria-label="Gradients of the brand">
+          {named.map((g) => (
+            <button
+              key={g.name}
+              type="button"
+              aria-label={g.name}
+              title={g.name}
+              style={{ background: barOf(g.stops) }}
+              onClick={() => onCommit(g.stops.map((s) => ({ ...s })))}
+            />
+          ))}
+        </div>
+      )}
     </div>
   );
 }
@@ -142,7 +136,7 @@ export function PairsControl({ label, value, palette, onCommit }: ListProps<Pair
       <ul>
         {value.map((pair, k) => (
           <li key={k}>
-            <Swatch
+            <ColourChoice
               hex={pair.from}
               name={`Colour ${k + 1} of the mark`}
               palette={palette}
@@ -150,9 +144,9 @@ export function PairsControl({ label, value, palette, onCommit }: ListProps<Pair
             />
             <span aria-hidden="true">→</span>
             {'to' in pair ? (
-              <Swatch
+              <ColourChoice
                 hex={pair.to}
-                name={`Becomes`}
+                name="Becomes"
                 palette={palette}
                 onChange={(to) => replace(k, { from: pair.from, to })}
               />

@@ -1,6 +1,7 @@
-import { ColorPicker, InputNumber, Segmented, Select, Switch } from 'antd';
+import { InputNumber, Segmented, Select, Switch } from 'antd';
 import type { ReactNode } from 'react';
 import { type PairValue, type Setting, type SettingMeta, type StopValue, metaOf } from '../../core/params';
+import { ColourChoice } from './ColourChoice';
 import { PairsControl, StopsControl } from './ColourLists';
 
 interface Props {
@@ -76,22 +77,15 @@ export function SettingControl({
     case 'colour':
     case 'colours': {
       const hex = meta.kind === 'colour' ? String(value) : ((value as string[])[0] ?? '#000000');
-      const wrap = (v: string) => (meta.kind === 'colour' ? v.slice(0, 7) : [v.slice(0, 7)]);
+      const wrap = (v: string) => (meta.kind === 'colour' ? v : [v]);
       return (
-        <ColorPicker
-          size="small"
-          value={hex}
-          disabledAlpha
-          showText={(c) => <span className="hex">{c.toHexString().toUpperCase()}</span>}
-          onChange={(c) => onPreview?.(wrap(c.toHexString()))}
-          onChangeComplete={(c) => onCommit(wrap(c.toHexString()))}
-          presets={[{ label: 'Palette', colors: ['#000000', '#ffffff', ...palette.map((c) => c.hex)] }]}
-        >
-          <button type="button" className="swatch pressable" aria-label={`${meta.label} ${hex.toUpperCase()}`}>
-            <i style={{ background: hex }} />
-            <span className="hex">{hex.toUpperCase()}</span>
-          </button>
-        </ColorPicker>
+        <ColourChoice
+          name={meta.label}
+          hex={hex}
+          palette={palette}
+          onPreview={(v) => onPreview?.(wrap(v))}
+          onChange={(v) => onCommit(wrap(v))}
+        />
       );
     }
     case 'choice': {

@@ -1,7 +1,7 @@
 import { fireEvent, render, screen } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { describe, expect, it, vi } from 'vitest';
-import { PairsControl, StopsControl } from './ColourLists';
+import { GradientsContext, PairsControl, StopsControl } from './ColourLists';
 
 const stops = [
   { at: 0, colour: '#000000' },
@@ -36,6 +36,18 @@ describe('the colours of a gradient', () => {
       { at: 1, colour: '#000000' },
     ]);
   });
+});
+
+it('a gradient of the brand is taken in one press', async () => {
+  const onCommit = vi.fn();
+  const named = [{ name: 'Dusk', stops: [stops[0], stops[2]] }];
+  render(
+    <GradientsContext value={named}>
+      <StopsControl label="Colours" value={stops} palette={[]} onCommit={onCommit} />
+    </GradientsContext>,
+  );
+  await userEvent.click(screen.getByRole('button', { name: 'Dusk' }));
+  expect(onCommit).toHaveBeenCalledWith([stops[0], stops[2]]);
 });
 
 describe('colours that become others', () => {

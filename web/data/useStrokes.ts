@@ -1,11 +1,11 @@
 import { useEffect, useState } from 'react';
 import type { StageValues } from '../../core/stages';
-import type { StrokeWidths } from '../../core/trace/strokeWidths';
+import type { MarkWidths } from '../../core/recipe/thinLines';
 import type { CoreClient } from '../../worker/client';
 
 /** Stroke widths of the master, measured once for these settings at the size in hand; null until they are known. */
-export function useStrokes(client: CoreClient | null, values: StageValues): StrokeWidths | null {
-  const [known, setKnown] = useState<{ values: StageValues; strokes: StrokeWidths | null } | null>(null);
+export function useStrokes(client: CoreClient | null, values: StageValues): MarkWidths | null {
+  const [known, setKnown] = useState<{ values: StageValues; strokes: MarkWidths | null } | null>(null);
   useEffect(() => {
     let isGone = false;
     client

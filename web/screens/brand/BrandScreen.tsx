@@ -1,16 +1,19 @@
 import './brand.css';
 import { useQueryClient } from '@tanstack/react-query';
-import { Button, ColorPicker, Input } from 'antd';
+import { Button, Input } from 'antd';
 import { useState } from 'react';
 import { paths } from '../../../contract/paths';
 import type { BrandChanged, BrandView, PaletteColour } from '../../../contract/views';
 import { nameByPattern, nameTokens } from '../../../core/recipe/fileNames';
 import { describeVariant } from '../../../core/recipe/runRecipe';
+import { ColourChoice } from '../../components/ColourChoice';
 import { Waiting } from '../../components/Waiting';
 import { send } from '../../data/http';
 import { brandsQuery } from '../../data/queries';
 import { useBrand } from '../../data/useBrand';
 import { wordsFor } from '../../messages';
+import { BrandGradients } from './BrandGradients';
+import { freshName } from './freshName';
 import { withNames } from '../variants/withNames';
 
 const MOST_COLOURS = 40;
@@ -36,7 +39,7 @@ export function BrandScreen() {
 interface Told {
   readonly brandId: string;
   readonly words: string;
-  readonly back: readonly PaletteColour[];
+  readonly back: Pick<BrandView, 'palette' | 'gradients'>;
 }
 
 interface FormProps {
@@ -67,12 +70,7 @@ function BrandForm({ brand, told, onTold }: FormProps) {
           {told && (
             <p className="brand-told" role="status">
               {told.words}{' '}
-              <button
-                type="button"
-                className="plain"
-                disabled={isBusy}
-                onClick={() => void change({ palette: told.back }, brand.palette)}
-              >
+              <button type="button" className="plain" disabled={isBusy} onClick={() => void change(told.back, true)}>
                 Undo
               </button>
             </p>
@@ -83,10 +81,8 @@ function BrandForm({ brand, told, onTold }: FormProps) {
                 key={`${k}-${colour.name}-${colour.hex}`}
                 colour={colour}
                 taken={brand.palette.filter((_, n) => n !== k).map((c) => c.name)}
-                onChange={(next) =>
-                  void change({ palette: brand.palette.map((c, n) => (n === k ? next : c)) }, brand.palette)
-                }
-                onRemove={() => void change({ palette: brand.palette.filter((_, n) => n !== k) }, brand.palette)}
+                onChange={(next) => void change({ palette: brand.palette.map((c, n) => (n === k ? next : c)) }, true)}
+                onRemove={() => void change({ palette: brand.palette.filter((_, n) => n !== k) }, true)}
               />
             ))}
           </ul>
@@ -95,18 +91,23 @@ function BrandForm({ brand, told, onTold }: FormProps) {
               disabled={isBusy}
               onClick={() =>
                 void change(
-                  { palette: [...brand.palette, { name: freshName(brand.palette), hex: '#808080' }] },
-                  brand.palette,
+                  { palette: [...brand.palette, { name: freshName('Colour', brand.palette), hex: '#808080' }] },
+                  true,
                 )
               }
             >
               Add a colour
             </Button>
           )}
+          <BrandGradients
+            gradients={brand.gradients}
+            palette={brand.palette}
+            onChange={(gradients) => void change({ gradients }, true)}
+          />
         </section>
         <section aria-label="New marks">
           <h2>New marks</h2>
-          <PatternField brand={brand} onChange={(pattern) => void change({ pattern }, null)} />
+          <PatternField brand={brand} onChange={(pattern) => void change({ pattern }, false)} />
           <h3>Start with</h3>
           {brand.startSet ? (
             <>
@@ -117,7 +118,7 @@ function BrandForm({ brand, told, onTold }: FormProps) {
                   </li>
                 ))}
               </ul>
-              <button type="button" className="plain" onClick={() => void change({ startSet: null }, null)}>
+              <button type="button" className="plain" onClick={() => void change({ startSet: null }, false)}>
                 Back to the usual variants
               </button>
             </>
@@ -181,13 +182,10 @@ function ColourRow({ colour, taken, onChange, onRemove }: RowProps) {
   };
   return (
     <li>
-      <ColorPicker
-        value={colour.hex}
-        disabledAlpha
-        onChangeComplete={(c) => {
-          const hex = c.toHexString().slice(0, 7);
-          if (hex !== colour.hex) onChange({ ...colour, hex });
-        }}
+      <ColourChoice
+        name={`Colour of ${colour.name}`}
+        hex={colour.hex}
+        onChange={(hex) => hex !== colour.hex && onChange({ ...colour, hex })}
       >
         <button
           type="button"
@@ -195,7 +193,7 @@ function ColourRow({ colour, taken, onChange, onRemove }: RowProps) {
           style={{ background: colour.hex }}
           aria-label={`Colour of ${colour.name}, ${colour.hex.toUpperCase()}`}
         />
-      </ColorPicker>
+      </ColourChoice>
       <Input
         aria-label={`Name of ${colour.hex.toUpperCase()}`}
         value={name}
@@ -221,24 +219,21 @@ function ColourRow({ colour, taken, onChange, onRemove }: RowProps) {
   );
 }
 
-function freshName(palette: readonly PaletteColour[]): string {
-  const taken = new Set(palette.map((c) => c.name));
-  for (let n = palette.length + 1; ; n++) if (!taken.has(`Colour ${n}`)) return `Colour ${n}`;
-}
-
-type Change = Partial<Pick<BrandView, 'palette' | 'pattern' | 'startSet'>>;
+type Change = Partial<Pick<BrandView, 'palette' | 'gradients' | 'pattern' | 'startSet'>>;
 
 function useChange(brand: BrandView, onTold: FormProps['onTold']) {
   const [problem, setProblem] = useState<string | null>(null);
   const [isBusy, setBusy] = useState(false);
   const queries = useQueryClient();
-  const change = async (next: Change, back: readonly PaletteColour[] | null) => {
+  const change = async (next: Change, canGoBack: boolean) => {
     setBusy(true);
     setProblem(null);
     try {
       const body = { basedOn: brand.edition, ...next };
       const { marks, variants, outdated } = await send<BrandChanged>('PATCH', paths.brand(brand.id), body);
-      onTold(back && { brandId: brand.id, words: changeWords({ marks, variants, outdated }), back });
+      const { palette, gradients } = brand;
+      const words = changeWords({ marks, variants, outdated });
+      onTold(canGoBack ? { brandId: brand.id, words, back: { palette, gradients } } : null);
       void queries.invalidateQueries({ queryKey: ['marks'] });
       void queries.invalidateQueries({ queryKey: ['mark'] });
     } catch (error) {

@@ -40,7 +40,7 @@ describe('the brand', () => {
     expect((await screen.findByRole('status')).textContent).toContain('12 variants of 5 marks');
     await userEvent.click(screen.getByRole('button', { name: 'Undo' }));
     await waitFor(() => expect(sent).toHaveLength(2));
-    expect(sent[1].body).toEqual({ basedOn: 2, palette: brandView.palette });
+    expect(sent[1].body).toEqual({ basedOn: 2, palette: brandView.palette, gradients: [] });
   });
   it('adds and removes colours, and gives no two one name', async () => {
     show();
@@ -52,6 +52,28 @@ describe('the brand', () => {
     fireEvent.change(field, { target: { value: 'Enamel cream' } });
     fireEvent.blur(field);
     expect(sent).toHaveLength(2);
+  });
+  it('keeps gradients by name, which start from its first two colours', async () => {
+    show();
+    await userEvent.click(await screen.findByRole('button', { name: 'Add a gradient' }));
+    const fresh = {
+      name: 'Gradient 1',
+      stops: [
+        { at: 0, colour: '#1c1b1d' },
+        { at: 1, colour: '#e9ddc4' },
+      ],
+    };
+    await waitFor(() => expect(sent[0]?.body).toEqual({ basedOn: 1, gradients: [fresh] }));
+    const field = await screen.findByRole('textbox', { name: 'Name of the gradient' });
+    await userEvent.clear(field);
+    await userEvent.type(field, 'Dusk{Enter}');
+    await waitFor(() => expect(sent[1]?.body.gradients).toEqual([{ ...fresh, name: 'Dusk' }]));
+    await userEvent.click(await screen.findByRole('button', { name: 'Turn round' }));
+    await waitFor(() =>
+      expect((sent[2]?.body.gradients as { stops: object[] }[])[0].stops[0]).toMatchObject({ colour: '#e9ddc4' }),
+    );
+    await userEvent.click(await screen.findByRole('button', { name: 'Remove Dusk' }));
+    await waitFor(() => expect(sent[3]?.body.gradients).toEqual([]));
   });
   it('shows a live example of the names, and stores only a pattern that gives one', async () => {
     show();

@@ -1,10 +1,11 @@
 import './grounds.css';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
-import { ColorPicker, Input } from 'antd';
+import { Input } from 'antd';
 import { useState } from 'react';
 import { useDropzone } from 'react-dropzone';
 import { paths } from '../../../contract/paths';
 import type { GroundView } from '../../../contract/views';
+import { ColourChoice } from '../../components/ColourChoice';
 import { Failed, Waiting } from '../../components/Waiting';
 import { send, upload } from '../../data/http';
 import { proofGrounds } from '../../data/proofGrounds';
@@ -140,11 +141,7 @@ function AddColour({ onAdd }: { onAdd: (name: string, hex: string) => void }) {
         setName('');
       }}
     >
-      <ColorPicker size="small" value={hex} disabledAlpha onChange={(c) => setHex(c.toHexString().slice(0, 7))}>
-        <button type="button" className="swatch pressable" aria-label={`Colour of the ground ${hex.toUpperCase()}`}>
-          <i style={{ background: hex }} />
-        </button>
-      </ColorPicker>
+      <ColourChoice name="Colour of the ground" hex={hex} onPreview={setHex} onChange={setHex} />
       <Input
         size="small"
         aria-label="Name of the colour"

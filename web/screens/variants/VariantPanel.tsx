@@ -53,6 +53,11 @@ export function VariantPanel(props: Props) {
       onChange({ ...variant, name: name.trim() }, 'Rename a variant', true);
     else setName(variant.name);
   };
+  const { insides } = variant.fill.params as { insides?: string };
+  const setInsides = (to: string) => {
+    const fill = { ...variant.fill, params: { ...variant.fill.params, insides: to } };
+    onChange({ ...variant, fill }, `Change ${variant.name}`, true);
+  };
   const end = pathsEndAt(variant);
   return (
     <aside className="variant-panel" aria-label={variant.name}>
@@ -83,6 +88,19 @@ export function VariantPanel(props: Props) {
           List the mark’s colours
         </button>
       )}
+      {variant.fill.id === 'oneColour' && done?.hasLightInsides && (
+        <p className="finding note small">
+          <b>Light areas inside.</b>{' '}
+          {insides === 'open' ? 'In one colour they are left open, as gaps.' : 'They are filled with the same colour.'}{' '}
+          <button
+            type="button"
+            className="plain small"
+            onClick={() => setInsides(insides === 'open' ? 'filled' : 'open')}
+          >
+            {insides === 'open' ? 'Fill them' : 'Leave them open'}
+          </button>
+        </p>
+      )}
       {isWeakEverywhere(done, grounds) && (
         <p className="finding small">
           <b>Seen well on none of these grounds.</b> A rim or a plate of another colour keeps it apart from what lies
@@ -96,11 +114,12 @@ export function VariantPanel(props: Props) {
       )}
       {thin.length > 0 && (
         <dl className="facts thin-parts" aria-label="Lines">
-          {thin.map(({ name: line, widthPx, leastMarkPx }) => (
+          {thin.map(({ name: line, widthPx, leastMarkPx, leastMarkMm }) => (
             <div key={line}>
               <dt>{line}</dt>
               <dd>
-                {widthPx < 10 ? widthPx.toFixed(1) : Math.round(widthPx)} px, fine from {leastMarkPx} px wide on
+                {widthPx < 10 ? widthPx.toFixed(1) : Math.round(widthPx)} px, fine from {leastMarkPx} px or{' '}
+                {leastMarkMm < 10 ? leastMarkMm.toFixed(1) : Math.round(leastMarkMm)} mm wide on
               </dd>
             </div>
           ))}

@@ -161,7 +161,9 @@ export function VariantsStage({ markId, draft, engine, grounds, palette, onStart
         done={done}
         grounds={grounds}
         palette={palette}
-        thin={own ? thinParts(open, { ...own, thinnestPx: strokes?.thinnestPx ?? null }) : []}
+        thin={
+          own ? thinParts(open, { ...own, thinnestPx: strokes?.thinnestPx ?? null, gapPx: strokes?.gapPx ?? null }) : []
+        }
         isFirst={open === variants[0]}
         canRemove={variants.length > 1}
         onChange={(next, why, isFinal) =>

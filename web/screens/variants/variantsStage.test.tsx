@@ -21,11 +21,11 @@ const done = (id: string, white: number, black: number): VariantDone => ({
   ...{ id, bitmap: null, width: 100, height: 80 },
   contrast: { white: standing(white), black: standing(black) },
 });
-const all = [done('colour', 8, 2.6), done('black', 21, 1), done('reversed', 1, 21)];
+const all = [done('colour', 8, 2.6), { ...done('black', 21, 1), hasLightInsides: true }, done('reversed', 1, 21)];
 
 function show(change: (recipe: ReturnType<typeof initialRecipe>) => ReturnType<typeof initialRecipe> = (r) => r) {
   const draft = { recipe: change(initialRecipe()), commit: vi.fn(), preview: vi.fn(), problem: null };
-  const strokes = { medianPx: 12, thinnestPx: 3, place: { x: 0, y: 0 } };
+  const strokes = { medianPx: 12, thinnestPx: 3, gapPx: 2, place: { x: 0, y: 0 } };
   const engine = {
     ...{
       fast: { askLatest: async () => all, ask: async () => ['#1f5a45', '#ffffff'] },
@@ -56,6 +56,14 @@ describe('the variants', () => {
     await userEvent.click(screen.getByRole('button', { name: 'Open Reversed' }));
     expect(screen.getByRole('complementary', { name: 'Reversed' })).toBeTruthy();
     expect(within(screen.getByRole('list', { name: 'Contrast on grounds' })).getByText('1.0 : 1, lost')).toBeTruthy();
+  });
+  it('ask what becomes of light areas inside a mark of one colour', async () => {
+    const draft = show();
+    await userEvent.click(await screen.findByRole('button', { name: 'Open Black' }));
+    expect(screen.getByText(/left open, as gaps/)).toBeTruthy();
+    await userEvent.click(screen.getByRole('button', { name: 'Fill them' }));
+    expect(draft.commit.mock.calls[0][0].variants[1].fill.params).toMatchObject({ insides: 'filled' });
+    expect(screen.getByText('Narrowest gap')).toBeTruthy();
   });
   it('stand in one table with every ground, which says what to use where', async () => {
     show();
@@ -99,7 +107,7 @@ describe('the variants', () => {
   });
   it('tell how thin their lines are, and from which size on that is enough', async () => {
     show();
-    expect(await screen.findByText('3.0 px, fine from 200 px wide on')).toBeTruthy();
+    expect(await screen.findByText('3.0 px, fine from 200 px or 12 mm wide on')).toBeTruthy();
   });
   it('get a rim or a shadow by a press, and say where paths end', async () => {
     const draft = show();

@@ -1,4 +1,4 @@
-import { ColorPicker } from 'antd';
+import { ColourChoice } from '../../../components/ColourChoice';
 import { useState } from 'react';
 import type { PieceFact } from '../../../../core/stages/tidyFacts';
 import type { ColourGroup } from '../../../../core/tidy/colourGroups';
@@ -54,18 +54,17 @@ export function PieceColours({ groups, picked, palette, largest, onPick, onDrop,
               Keep {countOf(dropped)}
             </button>
           )}
-          <ColorPicker
-            size="small"
-            value={next}
-            disabledAlpha
-            presets={[{ label: 'Palette', colors: ['#000000', '#ffffff', ...palette.map((c) => c.hex)] }]}
-            onChange={(c) => setNext(c.toHexString().slice(0, 7))}
-            onChangeComplete={(c) => onRecolour(own, c.toHexString().slice(0, 7))}
+          <ColourChoice
+            name="Another colour"
+            hex={next}
+            palette={palette}
+            onPreview={setNext}
+            onChange={(hex) => onRecolour(own, hex)}
           >
             <button type="button" className="plain small">
               Another colour
             </button>
-          </ColorPicker>
+          </ColourChoice>
         </div>
       )}
     </div>

@@ -1,4 +1,4 @@
-import { ColorPicker, InputNumber, Segmented } from 'antd';
+import { InputNumber, Segmented } from 'antd';
 import { rgbFromHex } from '../../../../core/colour/hex';
 import { deltaE, oklabFromSrgb } from '../../../../core/colour/oklab';
 import type { Setting } from '../../../../core/params';
@@ -6,6 +6,7 @@ import { type StageValues, stages } from '../../../../core/stages';
 import type { ColourChange } from '../../../../core/stages/trace';
 import type { TraceFacts, TracedColour } from '../../../../core/stages/traceFacts';
 import { MOST_COLOURS } from '../../../../core/trace/findPalette';
+import { ColourChoice } from '../../../components/ColourChoice';
 import { Lazy } from '../../../components/Lazy';
 import { SettingRow } from '../../../components/SettingRow';
 import { LazyColourCountChart, LazyToleranceChart } from './LazyTraceCharts';
@@ -163,24 +164,16 @@ function Colours({ values, facts, palette, onCommit }: Props & { facts: TraceFac
       <ul className="traced-colours">
         {facts.colours.map((colour) => (
           <li key={colour.found} className={colour.isDropped ? 'is-dropped' : ''}>
-            <ColorPicker
-              size="small"
-              value={colour.hex}
-              disabledAlpha
-              presets={[
-                { label: 'Palette', colors: ['#000000', '#ffffff', ...palette.map((c) => c.hex)] },
-                {
-                  label: 'Join with another',
-                  colors: facts.colours.filter((c) => c.found !== colour.found).map((c) => c.hex),
-                },
-              ]}
-              onChangeComplete={(c) => change(colour, c.toHexString().slice(0, 7))}
-            >
-              <button type="button" className="swatch pressable" aria-label={`Colour ${colour.hex.toUpperCase()}`}>
-                <i style={{ background: colour.hex }} />
-                <span className="hex">{colour.hex.toUpperCase()}</span>
-              </button>
-            </ColorPicker>
+            <ColourChoice
+              name="Colour"
+              hex={colour.hex}
+              palette={palette}
+              more={{
+                label: 'Join with another',
+                colours: facts.colours.filter((c) => c.found !== colour.found).map((c) => c.hex),
+              }}
+              onChange={(hex) => change(colour, hex)}
+            />
             <span className="soft small">{percent(whole > 0 ? colour.areaPx / whole : 0)}</span>
             <button
               type="button"

@@ -1,6 +1,6 @@
-import { ColorPicker } from 'antd';
 import { useState } from 'react';
 import type { PieceOfTrace } from '../../../../core/stages/traceFacts';
+import { ColourChoice } from '../../../components/ColourChoice';
 
 interface Props {
   readonly pieces: readonly PieceOfTrace[];
@@ -68,21 +68,17 @@ export function TracePieces({ pieces, count, palette, picked, onPick, onPieces }
           >
             Cover with the colour beside
           </button>
-          <ColorPicker
-            size="small"
-            value={next}
-            disabledAlpha
-            presets={[{ label: 'Palette', colors: ['#000000', '#ffffff', ...palette.map((c) => c.hex)] }]}
-            onChange={(c) => setNext(c.toHexString().slice(0, 7))}
-            onChangeComplete={(c) => {
-              const hex = c.toHexString().slice(0, 7);
-              onPieces(own, () => hex, `Draw ${words} in ${hex}`);
-            }}
+          <ColourChoice
+            name="Another colour"
+            hex={next}
+            palette={palette}
+            onPreview={setNext}
+            onChange={(hex) => onPieces(own, () => hex, `Draw ${words} in ${hex}`)}
           >
             <button type="button" className="plain small">
               Another colour
             </button>
-          </ColorPicker>
+          </ColourChoice>
           {own.some((p) => p.isChanged) && (
             <button
               type="button"

@@ -1,0 +1,27 @@
+import type { Raster } from '../raster/raster';
+import { matteOf } from '../raster/raster';
+import type { Path } from '../vector/path';
+import { type StrokeWidths, measureStrokes } from './strokeWidths';
+import { plainTrace, traceCoverage } from './traceCoverage';
+import type { TracedLayer } from './traceMaster';
+
+/** A colour that covers less of the mark is what edges and compression leave, not something drawn. */
+const LEAST_SHARE = 0.001;
+
+/**
+ * How wide a mark's strokes are: of its whole outline, and where one of its colours has a thinner line of its own, such
+ * as a white line in a dark plate, that one.
+ * @param layers  the mark's outlines by colour; of a mark of a single colour its outline
+ */
+export function colourStrokes(raster: Raster, layers: readonly TracedLayer[]): StrokeWidths | null {
+  if (layers.length === 1) return measureStrokes(layers[0].traced.path);
+  const whole = measureStrokes(outlineOf(raster));
+  const total = layers.reduce((sum, l) => sum + l.areaPx, 0);
+  const own = layers.filter((l) => l.areaPx >= total * LEAST_SHARE).flatMap((l) => measureStrokes(l.traced.path) ?? []);
+  if (!whole) return own[0] ?? null;
+  const thinnest = own.reduce((a, b) => (b.thinnestPx < a.thinnestPx ? b : a), whole);
+  return { ...thinnest, medianPx: whole.medianPx };
+}
+
+/** The outline of all that is visible. */
+export const outlineOf = (raster: Raster): Path => traceCoverage(matteOf(raster), plainTrace).path;
