@@ -1,6 +1,8 @@
-import type { Raster } from '../raster/raster';
-import { matteOf } from '../raster/raster';
-import type { Path } from '../vector/path';
+import { scaling } from '../geometry/matrix';
+import { type Raster, matteOf } from '../raster/raster';
+import { flattenPath } from '../vector/flattenPath';
+import { type Path, joinPaths } from '../vector/path';
+import { ringsOf } from './deviation';
 import { type StrokeWidths, measureStrokes } from './strokeWidths';
 import { plainTrace, traceCoverage } from './traceCoverage';
 import type { TracedLayer } from './traceMaster';
@@ -17,10 +19,28 @@ export function colourStrokes(raster: Raster, layers: readonly TracedLayer[]): S
   if (layers.length === 1) return measureStrokes(layers[0].traced.path);
   const whole = measureStrokes(outlineOf(raster));
   const total = layers.reduce((sum, l) => sum + l.areaPx, 0);
-  const own = layers.filter((l) => l.areaPx >= total * LEAST_SHARE).flatMap((l) => measureStrokes(l.traced.path) ?? []);
+  const own = layers
+    .filter((l) => l.areaPx >= total * LEAST_SHARE)
+    .flatMap((l) => measureStrokes(withoutCrumbs(l), 'lines') ?? []);
   if (!whole) return own[0] ?? null;
   const thinnest = own.reduce((a, b) => (b.thinnestPx < a.thinnestPx ? b : a), whole);
   return { ...thinnest, medianPx: whole.medianPx };
+}
+
+/** Pieces of a colour smaller than this, and than this share of it, are left over between two others. */
+const CRUMB_PX = 40;
+const CRUMB_SHARE = 0.03;
+
+function withoutCrumbs({ traced, areaPx }: TracedLayer): Path {
+  const least = Math.max(CRUMB_PX, areaPx * CRUMB_SHARE);
+  return joinPaths(ringsOf(traced.path).filter((ring) => areaOf(ring) >= least));
+}
+
+function areaOf(ring: Path): number {
+  const lines = flattenPath(ring, scaling(1));
+  let twice = 0;
+  for (let k = 0; k < lines.length; k += 4) twice += lines[k] * lines[k + 3] - lines[k + 2] * lines[k + 1];
+  return Math.abs(twice) / 2;
 }
 
 /** The outline of all that is visible. */

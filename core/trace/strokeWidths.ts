@@ -20,6 +20,12 @@ const FINE_PX = 0.2;
 const MOST_FINE = 400_000;
 /** A ball that touches the outline at two places seen under less than this angle sits in a corner, not in a stroke. */
 const SEPARATION_RAD = (140 * Math.PI) / 180;
+/** Of gaps, and of lines between two colours, only those with sides as good as parallel: wedges end in nothing. */
+const PARALLEL_RAD = (162 * Math.PI) / 180;
+/** Narrower ones are what samples of a sharp corner give. */
+const LEAST_LINE_PX = 1;
+/** Fewer places than this are a flaw of the outline, no gap. */
+const LEAST_PLACES = 6;
 const THINNEST_SHARE = 0.02;
 const ROUNDS = 12;
 
@@ -27,12 +33,13 @@ const ROUNDS = 12;
  * Widths of strokes by the balls that touch an outline at two places: each shrinks from a little more than its
  * neighbour's until nothing of the outline is in it.
  * @param path  filled by the rule of windings, outer rings clockwise on the screen
- * @param side  of its inside, or of the gaps between its parts
- * @returns null for a path without an inside, or without gaps
+ * @param kind  strokes; lines, which have sides as good as parallel; or such gaps between parts
+ * @returns null for a path without any
  * @see J. Ma, S. Bae, S. Choi, "3D medial axis point approximation using nearest neighbors and the normal field", 2012
  */
-export function measureStrokes(path: Path, side: 'inside' | 'gaps' = 'inside'): StrokeWidths | null {
-  const sign = side === 'inside' ? 1 : -1;
+export function measureStrokes(path: Path, kind: 'strokes' | 'lines' | 'gaps' = 'strokes'): StrokeWidths | null {
+  const sign = kind === 'gaps' ? -1 : 1;
+  const separation = kind === 'strokes' ? SEPARATION_RAD : PARALLEL_RAD;
   const rings = ringsOf(path).map((ring) => flattenPath(ring, scaling(1)));
   const whole = rings.reduce((sum, lines) => sum + lengthOf(lines), 0);
   if (whole === 0) return null;
@@ -51,7 +58,7 @@ export function measureStrokes(path: Path, side: 'inside' | 'gaps' = 'inside'): 
       const ball = shrink(tree, { x: xs[k], y: ys[k], nx: sign * nx[k], ny: sign * ny[k] }, start, fine);
       if (!ball) continue;
       start = ball.radius * 2 + 4;
-      if (ball.angle < SEPARATION_RAD) continue;
+      if (ball.angle < separation || (kind !== 'strokes' && ball.radius * 2 < LEAST_LINE_PX)) continue;
       widths.push({
         width: 2 * ball.radius,
         x: xs[k] + sign * ball.radius * nx[k],
@@ -59,7 +66,7 @@ export function measureStrokes(path: Path, side: 'inside' | 'gaps' = 'inside'): 
       });
     }
   }
-  if (widths.length === 0) return null;
+  if (widths.length < (kind === 'strokes' ? 1 : LEAST_PLACES)) return null;
   widths.sort((a, b) => a.width - b.width);
   const thin = widths[Math.floor(widths.length * THINNEST_SHARE)];
   return {
