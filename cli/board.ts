@@ -1,7 +1,7 @@
 import { basename, dirname, resolve } from 'node:path';
 import * as yup from 'yup';
 import { type BoardGround, boardPdf, boardPng } from '../codecs/board';
-import { readBackPdf } from '../codecs/readBackPdf';
+import { lookAt } from '../codecs/check/lookAt';
 import { decodePicture } from '../codecs/decodePicture';
 import { CoreError } from '../core/errors';
 import { readVariant } from '../core/recipe/recipe';
@@ -59,7 +59,7 @@ export const board: Command = {
     );
     const make = kind === 'pdf' ? boardPdf : boardPng;
     const made = await naming(name, () => make({ variants, grounds, columns: plan.columns ?? null }));
-    if (kind === 'pdf') await readBackPdf(made.bytes, values.out);
+    if (kind === 'pdf') await lookAt(made.bytes, values.out);
     else await decodePicture(made.bytes, basename(values.out));
     writeWhole(values.out, made.bytes);
     if (values.json) {

@@ -1,5 +1,5 @@
 import { mkdirSync } from 'node:fs';
-import { basename } from 'node:path';
+import { basename, extname } from 'node:path';
 import { CoreError } from '../core/errors';
 import type { Anchor } from '../core/params';
 import { cutOutParams } from '../core/stages/cutOutParams';
@@ -11,7 +11,8 @@ import { type Given, helpOf, optionsOf } from './settingOptions';
 const help = `tassel cutout FILE|FOLDER --out FILE.png|FOLDER [options]
 
 Takes a mark off its ground and writes a PNG with straight alpha on the working
-picture's own pixel grid. Every file is read back and checked.
+picture's own pixel grid, or another format or size. Every file is read back and
+checked.
 
   --way auto|flat|paper  how; auto (the default) looks at each file
   --open X,Y …           enclosed areas that are see-through, each named by a point in it
@@ -25,6 +26,8 @@ For ink on paper:
   --save-recipe OUT.json writes the recipe used (one file only)
   --report FILE.json     writes what was measured and the time of each step (one file only)
   --trim                 cuts the file down to what is visible
+  --format ID            png, webp, avif, tiff or ico; otherwise as the ending of --out says
+  --size W or WxH        so many pixels wide, or an exact box that the mark fills; trimmed
 
 A folder is done with all cores; other files are skipped and listed.`;
 
@@ -40,6 +43,8 @@ export const cutout: Command = {
       report: { type: 'string' },
       trim: { type: 'boolean' },
       mark: { type: 'string' },
+      format: { type: 'string' },
+      size: { type: 'string' },
       ...optionsOf(cutOutParams),
     });
     if (positionals.files.length !== 1)
@@ -60,6 +65,8 @@ export const cutout: Command = {
       hasOwnRecipe: values.recipe !== undefined,
       recipe: recipeWith(values, positionals.anchors),
       trim: values.trim ?? false,
+      format: readFormat(values.format, isFolder(input) ? '' : values.out),
+      size: values.size === undefined ? null : readSides(values.size),
       mark: values.mark === undefined ? null : readWhole(values.mark, 'mark', 1, 999),
       saveRecipe: values['save-recipe'] ?? null,
       report: values.report ?? null,
@@ -76,6 +83,29 @@ export const cutout: Command = {
     return runFolder(job);
   },
 };
+
+/** Formats that a cut-out picture is written as. */
+const PICTURES = ['png', 'webp', 'avif', 'tiff', 'ico'];
+const BY_ENDING: Record<string, string> = { webp: 'webp', avif: 'avif', tif: 'tiff', tiff: 'tiff', ico: 'ico' };
+
+/** @throws CoreError 'cli/usage' naming the formats that there are */
+function readFormat(asked: string | undefined, out: string): string {
+  const format = asked ?? BY_ENDING[extname(out).slice(1).toLowerCase()] ?? 'png';
+  if (PICTURES.includes(format)) return format;
+  const known = PICTURES.join(', ');
+  throw new CoreError(
+    'cli/usage',
+    `--format takes one of ${known} here, got "${format}". Paths come by trace or make.`,
+  );
+}
+
+/** @throws CoreError 'cli/usage' */
+function readSides(text: string): NonNullable<CutoutJob['size']> {
+  const found = /^(\d+)(?:x(\d+))?$/i.exec(text);
+  if (!found) throw new CoreError('cli/usage', `--size takes 1200 or 360x180, got "${text}".`);
+  const [width, height] = found.slice(1).map((v) => (v === undefined ? null : readWhole(v, 'size', 8, 16384)));
+  return { width: width as number, height };
+}
 
 const FLAGS = new Set([
   '--trim',

@@ -22,6 +22,10 @@ export interface CutoutJob {
   readonly recipe: Recipe;
   readonly hasOwnRecipe: boolean;
   readonly trim: boolean;
+  /** The id of a format of pixels. */
+  readonly format: string;
+  /** A width, or an exact box, px; null for the picture's own grid. */
+  readonly size: { readonly width: number; readonly height: number | null } | null;
   /** Number of the one signature to keep, or null for all ink. */
   readonly mark: number | null;
   readonly saveRecipe: string | null;
@@ -62,11 +66,17 @@ export async function runCutout(job: CutoutJob, opened?: Promise<DecodedPicture>
   times.begin('finish');
   const picture = finish(result, job.trim, name);
   times.begin('encode');
-  const bytes = await encodePng(picture);
-  times.begin('read back');
-  readBackPng(bytes, picture, job.output);
-  times.end();
-  writeWhole(job.output, bytes);
+  if (job.format === 'png' && !job.size) {
+    const bytes = await encodePng(picture);
+    times.begin('read back');
+    readBackPng(bytes, picture, job.output);
+    times.end();
+    writeWhole(job.output, bytes);
+  } else {
+    const { writePicture } = await import('./writePicture');
+    await namingNow(name, () => writePicture(job, picture));
+    times.end();
+  }
   if (job.saveRecipe) writeWhole(job.saveRecipe, `${JSON.stringify(recipe, null, 2)}\n`);
   if (job.report) {
     const { width, height } = picture;

@@ -2,6 +2,7 @@ import { readdir } from 'node:fs/promises';
 import { availableParallelism } from 'node:os';
 import { join, parse } from 'node:path';
 import { Worker, parentPort } from 'node:worker_threads';
+import { formats } from '../core/formats';
 import { CoreError } from '../core/errors';
 import { type CutoutJob, runCutout } from './cutoutFile';
 
@@ -17,7 +18,7 @@ export async function runFolder(job: CutoutJob): Promise<number> {
     .filter((e) => e.isFile() && !e.name.startsWith('.'))
     .map((e) => e.name)
     .sort();
-  const queue = nameOutputs(names).map(([name, output]) => ({
+  const queue = nameOutputs(names, job.format).map(([name, output]) => ({
     ...job,
     input: join(job.input, name),
     output: join(job.output, output),
@@ -38,12 +39,13 @@ export async function runFolder(job: CutoutJob): Promise<number> {
 }
 
 /** `a.png` and `a.jpg` in one folder must not overwrite each other's output. */
-function nameOutputs(names: readonly string[]): [string, string][] {
+function nameOutputs(names: readonly string[], format: string): [string, string][] {
+  const { extension } = formats.get(format);
   const stems = new Map<string, number>();
   for (const name of names) stems.set(parse(name).name, (stems.get(parse(name).name) ?? 0) + 1);
   return names.map((name) => [
     name,
-    `${(stems.get(parse(name).name) as number) > 1 ? name.replace(/\./g, '-') : parse(name).name}.png`,
+    `${(stems.get(parse(name).name) as number) > 1 ? name.replace(/\./g, '-') : parse(name).name}.${extension}`,
   ]);
 }
 

@@ -55,6 +55,16 @@ const commands: readonly { verb: string; summary: string; load: () => Promise<Co
     load: async () => (await import('./export')).exportFile,
   },
   {
+    verb: 'make',
+    summary: 'make all files of a plan: marks, variants, sizes, formats, names',
+    load: async () => (await import('./make')).make,
+  },
+  {
+    verb: 'check',
+    summary: 'read files as another program does, and say what is in them',
+    load: async () => (await import('./check')).check,
+  },
+  {
     verb: 'type',
     summary: 'set a line of text as a mark, as paths',
     load: async () => (await import('./type')).type,

@@ -115,9 +115,10 @@ async function makeOne(master: OpenMaster, variant: Variant, format: string, ste
   const definition = formats.get(format);
   const content = contentOf(drawn, scale, definition.accepts, variant);
   const file = `${stem}.${definition.extension}`;
-  const bytes = await definition.write(content, {} as never, formatHost);
+  const part = partOf(formats, format);
+  const bytes = await definition.write(content, part.params as never, formatHost);
   const layout = { width: content.widthPx, height: content.heightPx, mark: null as never, enlargement: 1, ppi: null };
-  await readBack(bytes, { content, layout }, definition.extension, file);
+  await readBack(bytes, { content, layout }, part, file);
   const at = project(invertProjective(drawn.toWorking), 0, 0);
   const round = (v: number) => Math.round((v / scale) * 1e4) / 1e4;
   return {

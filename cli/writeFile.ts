@@ -15,7 +15,7 @@ export const outName = `OUT.${formats.all.map((f) => f.extension).join('|')}`;
 /** The format that a path's ending names. @throws CoreError 'cli/usage' naming the endings that there are */
 export function formatOf(path: string): Part {
   const ending = extname(path).slice(1).toLowerCase();
-  const format = formats.all.find((f) => f.extension === ending);
+  const format = formats.all.find((f) => [f.extension, ...(f.endings ?? [])].includes(ending));
   if (!format) {
     const known = formats.all.map((f) => `.${f.extension}`).join(', ');
     throw new CoreError('cli/usage', `--out ends in one of ${known}, got "${path}".`);
@@ -27,8 +27,7 @@ export function formatOf(path: string): Part {
 export async function writeFile(path: string, artwork: Artwork, size: Part | null): Promise<void> {
   const format = formatOf(path);
   const made = await makeFile(artwork, { size: size ?? ownSize(artwork, format), format }, formatHost);
-  const { extension } = formats.get(format.id);
-  await readBack(made.bytes, made, extension, path);
+  await readBack(made.bytes, made, format, path);
   writeWhole(path, made.bytes);
 }
 

@@ -17,7 +17,7 @@ export interface PngReceipt {
   readonly chunks: readonly string[];
 }
 
-const ALLOWED = new Set(['IHDR', 'sRGB', 'pHYs', 'IDAT', 'IEND']);
+const ALLOWED = new Set(['IHDR', 'sRGB', 'iCCP', 'pHYs', 'PLTE', 'tRNS', 'IDAT', 'IEND']);
 
 type Fail = (what: string) => never;
 
@@ -38,16 +38,16 @@ export function readBackPng(bytes: Uint8Array, meant: Raster, name: string): Png
   const [width, height] = [view.getUint32(16), view.getUint32(20)];
   if (width !== meant.width || height !== meant.height)
     fail(`${width} × ${height} px instead of ${meant.width} × ${meant.height}`);
-  if (bytes[24] !== 8 || bytes[25] !== RGBA)
-    fail(`colour type ${bytes[25]} of ${bytes[24]} bits instead of ${RGBA} of 8`);
+  const type = bytes[25];
+  if (bytes[24] !== 8 || !(type in CHANNELS)) fail(`colour type ${type} of ${bytes[24]} bits instead of ${RGBA} of 8`);
   comparePixels(bytes, meant, fail);
   return {
     width,
     height,
     bytes: bytes.length,
-    hasAlpha: true,
+    hasAlpha: type === RGBA || chunks.includes('tRNS'),
     isInterlaced,
-    isSrgb: chunks.includes('sRGB'),
+    isSrgb: chunks.includes('sRGB') || chunks.includes('iCCP'),
     ppi: physicalSize(view),
     chunks: [...new Set(chunks)],
   };
@@ -63,26 +63,40 @@ function physicalSize(view: DataView): number | null {
 const METRES_PER_INCH = 0.0254;
 
 const RGBA = 6;
+const INDEXED = 3;
+const GREY = 0;
+/** Samples a pixel by colour type. */
+const CHANNELS: Record<number, number> = { [GREY]: 1, 2: 3, [INDEXED]: 1, [RGBA]: 4 };
 
 /** So many bytes of rows are looked at at a time. */
 const STEP_BYTES = 1 << 20;
 
 /**
- * Compares the pixels of a PNG of 8-bit RGBA with what was meant. Reads every chunk's check sum.
+ * Compares the pixels of a PNG of 8 bits with what was meant. Reads every chunk's check sum.
  * Written from PNG specification, third edition, 9.2 (filter types) and 10; shares nothing with the encoder.
  */
 function comparePixels(bytes: Uint8Array, { width, height, data }: Raster, fail: Fail): void {
   const packed = compressedPixels(bytes, fail);
-  const stride = width * 4;
+  const type = bytes[25];
+  const bpp = CHANNELS[type];
+  const stride = width * bpp;
   const total = (stride + 1) * height;
   const meant = Buffer.from(data.buffer, data.byteOffset, data.length);
   const row = Buffer.alloc(stride + 1);
+  const isPlain = type === RGBA;
+  const above = Buffer.alloc(stride);
+  const expand = isPlain ? null : expander(bytes, type, width, fail);
   let at = 0;
   const compareRow = (y: number) => {
     const pixels = row.subarray(1);
-    unfilter(row[0], pixels, y > 0 ? meant.subarray((y - 1) * stride, y * stride) : null, fail);
-    if (meant.compare(pixels, 0, stride, y * stride, (y + 1) * stride) === 0) return;
-    for (let x = 0; x < stride; x++) if (pixels[x] !== meant[y * stride + x]) fail(`pixel ${x >> 2}, ${y} differs`);
+    // Of plain rows the one above is known to be right by now, so it is taken from what was meant.
+    const before = isPlain ? meant.subarray((y - 1) * stride, y * stride) : above;
+    unfilter(row[0], pixels, { above: y > 0 ? before : null, bpp }, fail);
+    if (!isPlain) above.set(pixels);
+    const whole = expand ? expand(pixels) : pixels;
+    const [from, to] = [y * width * 4, (y + 1) * width * 4];
+    if (meant.compare(whole, 0, width * 4, from, to) === 0) return;
+    for (let x = 0; x < width * 4; x++) if (whole[x] !== meant[from + x]) fail(`pixel ${x >> 2}, ${y} differs`);
   };
   const take = (part: Uint8Array) => {
     if (at + part.length > total) fail(`it holds more than ${total} bytes of pixels`);
@@ -92,6 +106,7 @@ function comparePixels(bytes: Uint8Array, { width, height, data }: Raster, fail:
       const length = Math.min(stride + 1 - x, part.length - k);
       // A whole row that is not filtered is compared where it lies.
       if (
+        !isPlain ||
         length <= stride ||
         part[k] !== 0 ||
         meant.compare(part, k + 1, k + 1 + stride, y * stride, (y + 1) * stride) !== 0
@@ -124,18 +139,53 @@ function compressedPixels(bytes: Uint8Array, fail: Fail): Uint8Array {
   return parts.length === 1 ? parts[0] : Buffer.concat(parts);
 }
 
-// The row above is known to be right by the time it is needed, so it is taken from what was meant.
-function unfilter(type: number, row: Uint8Array, above: Uint8Array | null, fail: Fail): void {
+/** A row of grey, of colours without alpha, or of numbers of a palette, as RGBA. */
+function expander(bytes: Uint8Array, type: number, width: number, fail: Fail): (row: Uint8Array) => Uint8Array {
+  const out = new Uint8Array(width * 4).fill(255);
+  const palette = chunkOf(bytes, 'PLTE');
+  const alpha = chunkOf(bytes, 'tRNS');
+  if (type === INDEXED && !palette) fail('it has no palette');
+  return (row) => {
+    for (let x = 0; x < width; x++) {
+      const [p, n] = [x * 4, row[x] * 3];
+      if (type === INDEXED && palette) {
+        if (n >= palette.length) fail('it names a colour that its palette lacks');
+        out[p] = palette[n];
+        out[p + 1] = palette[n + 1];
+        out[p + 2] = palette[n + 2];
+        out[p + 3] = alpha && row[x] < alpha.length ? alpha[row[x]] : 255;
+      } else if (type === GREY) out.fill(row[x], p, p + 3);
+      else for (let c = 0; c < 3; c++) out[p + c] = row[x * 3 + c];
+    }
+    return out;
+  };
+}
+
+function chunkOf(bytes: Uint8Array, type: string): Uint8Array | null {
+  const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.length);
+  for (let at = 8; at + 12 <= bytes.length; at += 12 + view.getUint32(at))
+    if (String.fromCharCode(...bytes.subarray(at + 4, at + 8)) === type)
+      return bytes.subarray(at + 8, at + 8 + view.getUint32(at));
+  return null;
+}
+
+interface RowBefore {
+  readonly above: Uint8Array | null;
+  /** Bytes a pixel. */
+  readonly bpp: number;
+}
+
+function unfilter(type: number, row: Uint8Array, { above, bpp }: RowBefore, fail: Fail): void {
   if (type === 0) return;
   if (type > 4) fail(`it has a row of unknown filter type ${type}`);
   for (let x = 0; x < row.length; x++) {
-    const a = x >= 4 ? row[x - 4] : 0;
+    const a = x >= bpp ? row[x - bpp] : 0;
     const b = above ? above[x] : 0;
     if (type === 1) row[x] += a;
     else if (type === 2) row[x] += b;
     else if (type === 3) row[x] += (a + b) >> 1;
     else {
-      const c = x >= 4 && above ? above[x - 4] : 0;
+      const c = x >= bpp && above ? above[x - bpp] : 0;
       const p = a + b - c;
       const [pa, pb, pc] = [Math.abs(p - a), Math.abs(p - b), Math.abs(p - c)];
       row[x] += pa <= pb && pa <= pc ? a : pb <= pc ? b : c;
@@ -152,12 +202,4 @@ export function chunkTypes(bytes: Uint8Array): string[] {
     at += 12 + view.getUint32(at);
   }
   return found;
-}
-
-/** Share of a picture that is fully see-through, 0..1. */
-export function clearShare({ data, width, height }: Raster): number {
-  const px = new Int32Array(data.buffer, data.byteOffset, width * height);
-  let clear = 0;
-  for (let i = 0; i < px.length; i++) if (px[i] >>> 24 === 0) clear++;
-  return clear / px.length;
 }

@@ -136,6 +136,19 @@ const hexSchema = (message: string) =>
     .matches(HEX, message)
     .transform((v: unknown) => (typeof v === 'string' ? v.toLowerCase() : v));
 
+/** Words of a person, on one line. */
+export function textField({ most, ...o }: Shown & { most: number }): Setting<string> {
+  const expected = `a text of at most ${most} characters`;
+  const message = `must be ${expected}`;
+  const schema = yup
+    .string()
+    .typeError(message)
+    .nonNullable(message)
+    .max(most, message)
+    .test('one line', `${message} on one line`, (v) => !/[\u0000-\u001f\u007f]/.test(v ?? '')); // eslint-disable-line no-control-regex
+  return settingOf(schema, '', { kind: 'text', ...o, max: most, expected });
+}
+
 export function colourField({ initial, ...o }: Shown & { initial: string }): Setting<string> {
   const expected = 'a colour such as #1a2b3c';
   return settingOf(hexSchema(`must be ${expected}`), initial, { kind: 'colour', ...o, expected });

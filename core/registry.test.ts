@@ -102,13 +102,16 @@ describe('every fill, surround and cast', () => {
 
 describe('every format, size and purpose', () => {
   it.each(formats.all.map((f) => [f.id, f] as const))('%s writes what its ending says', async (_, format) => {
-    const order = { size: partOf(sizes, 'width', { widthPx: 40 }), format: partOf(formats, format.id) };
+    const purpose = format.needsGround?.(initialValues(format.params) as never) ? 'stamp' : 'web';
+    const order = {
+      ...{ size: partOf(sizes, 'width', { widthPx: 40 }), format: partOf(formats, format.id) },
+      purpose: { id: purpose, params: {} },
+    };
     const host = { encode: async (kind: string) => new TextEncoder().encode(kind) };
     const { bytes } = await makeFile(drawn, order, host);
-    const head = new TextDecoder('latin1').decode(bytes.subarray(0, 5));
-    expect(head).toBe(
-      format.accepts === 'pixels' ? format.extension.slice(0, 5) : { svg: '<svg ', pdf: '%PDF-' }[format.id],
-    );
+    const head = new TextDecoder('latin1').decode(bytes.subarray(0, 4));
+    const heads: Record<string, string> = { svg: '<svg', pdf: '%PDF', eps: '%!PS', ico: '\0\0\x01\0' };
+    expect(head).toBe(heads[format.id] ?? format.id);
   });
   it.each(sizes.all.map((s) => [s.id, s] as const))(
     '%s lays a mark out inside its page, whole pixels or not',

@@ -1,13 +1,13 @@
 // npm run bench: accuracy and speed beside plain baselines; with --browser also the speed of the screen on 24
 // megapixels. npm run bench -- --strokes: 200 strokes by brush on 8 megapixels. npm run bench -- --server: fifty
 // people at once, memory, runners.
-import { ensurePackages } from './lib/system.mjs';
+import { READER_PACKAGES, ensurePackages } from './lib/system.mjs';
 import { startDatabase } from './lib/database.mjs';
 import { MEMORY_ENV, ensureBuild, ensureModules, projectDir, run, say, startServer } from './lib/steps.mjs';
 
 ensureModules();
 if (process.argv.includes('--server')) {
-  ensurePackages(['postgresql'], say);
+  ensurePackages(['postgresql', ...READER_PACKAGES], say);
   ensureBuild();
   const seconds = process.argv.slice(2).filter((a) => /^\d+$/.test(a));
   run(process.execPath, ['--import', 'tsx', 'tests/bench/server.ts', ...seconds], {
@@ -26,7 +26,7 @@ const hasStrokes = process.argv.includes('--strokes');
 const words = process.argv.slice(2).filter((a) => a !== '--browser');
 if (!hasStrokes) run(process.execPath, ['--import', 'tsx', 'bench/main.ts', ...words]);
 if (hasStrokes || process.argv.includes('--browser')) {
-  ensurePackages(['postgresql', 'chromium'], say);
+  ensurePackages(['postgresql', ...READER_PACKAGES, 'chromium'], say);
   ensureBuild();
   const database = await startDatabase({ projectDir, name: 'postgres-bench', firstPort: 56480, say });
   const env = {

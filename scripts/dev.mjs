@@ -2,12 +2,12 @@
 import { cpSync } from 'node:fs';
 import { context } from 'esbuild';
 import { createServer } from 'vite';
-import { ensurePackages } from './lib/system.mjs';
+import { READER_PACKAGES, ensurePackages } from './lib/system.mjs';
 import { startDatabase } from './lib/database.mjs';
 import { ensureModules, projectDir, say, startServer } from './lib/steps.mjs';
 import { serverBuild } from './build.mjs';
 
-ensurePackages(['postgresql'], say);
+ensurePackages(['postgresql', ...READER_PACKAGES], say);
 ensureModules();
 const API_PORT = 4490;
 const database = await startDatabase({ projectDir, name: 'postgres', firstPort: 54480, say });

@@ -1,10 +1,10 @@
 // npm run screenshots: one picture of each main view, from the demo data, into docs/screenshots/.
 import { mkdirSync } from 'node:fs';
-import { ensurePackages } from './lib/system.mjs';
+import { READER_PACKAGES, ensurePackages } from './lib/system.mjs';
 import { startDatabase } from './lib/database.mjs';
 import { ensureBuild, ensureModules, projectDir, say, startServer } from './lib/steps.mjs';
 
-ensurePackages(['postgresql', 'chromium'], say);
+ensurePackages(['postgresql', ...READER_PACKAGES, 'chromium'], say);
 ensureModules();
 ensureBuild();
 const { tsImport } = await import('tsx/esm/api');

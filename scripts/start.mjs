@@ -1,11 +1,11 @@
 // npm start: set-up, database, demo data, build, serve. Ctrl+C stops the server, then the database.
-import { ensurePackages } from './lib/system.mjs';
+import { READER_PACKAGES, ensurePackages } from './lib/system.mjs';
 import { freePort, startDatabase } from './lib/database.mjs';
 import { ensureBuild, ensureModules, projectDir, say, startServer, warnOfFullDisk } from './lib/steps.mjs';
 
 const DEFAULT_PORT = 4480;
 try {
-  ensurePackages(['postgresql', 'poppler-utils'], say);
+  ensurePackages(['postgresql', ...READER_PACKAGES], say);
   ensureModules();
   warnOfFullDisk(projectDir);
   ensureBuild();

@@ -1,11 +1,11 @@
 // npm run worker: a job runner alone, beside the one in the web server. Ctrl+C gives its jobs back.
 import { spawn } from 'node:child_process';
-import { ensurePackages } from './lib/system.mjs';
+import { READER_PACKAGES, ensurePackages } from './lib/system.mjs';
 import { startDatabase } from './lib/database.mjs';
 import { MEMORY_ENV, ensureBuild, ensureModules, projectDir, say } from './lib/steps.mjs';
 
 try {
-  ensurePackages(['postgresql'], say);
+  ensurePackages(['postgresql', ...READER_PACKAGES], say);
   ensureModules();
   ensureBuild();
   const { connection } = await startDatabase({ projectDir, name: 'postgres', firstPort: 54480, say });

@@ -8,7 +8,8 @@ import { bleedColours } from '../core/raster/bleedColours';
 import { extentsOf } from '../core/artwork/extentsOf';
 import { layOutFile, makeFile as makeBytes } from '../core/recipe/makeFile';
 import { pageNeeds } from '../core/recipe/needs';
-import { type Recipe, type SizeLine, readRecipe } from '../core/recipe/recipe';
+import { type FileOrder, treated } from '../core/recipe/fileOrder';
+import { type Recipe, readRecipe } from '../core/recipe/recipe';
 import { type RunOptions, makeVariant, runStages } from '../core/recipe/runRecipe';
 import { type StageCache, createStageCache } from '../core/recipe/stageCache';
 import { checkBody, makeMarkRequest } from '../contract/requests';
@@ -153,7 +154,9 @@ const BOARD_PHOTO_PIXELS = 1_000_000;
 export interface LineTask {
   readonly source: TaskSource;
   readonly recipe: Recipe;
-  readonly line: SizeLine;
+  /** The id of the variant. */
+  readonly variant: string;
+  readonly order: FileOrder;
   /** For messages. */
   readonly name: string;
   readonly palette: readonly { readonly name: string; readonly hex: string }[];
@@ -164,6 +167,7 @@ export interface MadeFile {
   /** Size of the page, px. */
   readonly widthPx: number;
   readonly heightPx: number;
+  readonly ppi: number | null;
 }
 
 /** What the page turned out to need, more than was put aside: how large it is shows only once the mark is cut out. */
@@ -173,23 +177,23 @@ export interface NeedsMore {
 
 /** One delivered file, written, read back and kept. */
 export async function makeFile(host: TaskHost, task: LineTask): Promise<MadeFile | NeedsMore> {
-  const { source, recipe: raw, line, name, palette } = task;
+  const { source, recipe: raw, order, name, palette } = task;
   const recipe = readRecipe(raw);
-  const variant = recipe.variants.find((v) => v.id === line.variant);
-  if (!variant) throw new Error(`No variant ${line.variant}`);
+  const variant = recipe.variants.find((v) => v.id === task.variant);
+  if (!variant) throw new Error(`No variant ${task.variant}`);
   const artwork = await openSource(host, source);
-  const format = formats.get(line.format.id);
+  const format = formats.get(order.format.id);
   const options = { ...optionsOf(host, source), pictureOnly: true, asPaths: format.accepts === 'paths' };
-  const drawn = makeVariant(artwork, recipe, variant, options, { palette, density: null });
+  const drawn = makeVariant(artwork, recipe, treated(variant, order), options, { palette, density: null });
   const extents = extentsOf(drawn);
   if (extents && format.accepts !== 'paths') {
-    const needsBytes = drawn.raster.data.length + pageNeeds(layOutFile(extents, line, drawn.drawing !== null));
+    const needsBytes = drawn.raster.data.length + pageNeeds(layOutFile(extents, order, drawn.drawing !== null));
     if (needsBytes > host.needsBytes) return { needsBytes };
   }
-  const made = await makeBytes(drawn, line, formatHost);
-  const receipt = await readBack(made.bytes, made, format.extension, name);
-  const { widthPx, heightPx } = made.content;
-  return { blobSha: await keepBlob(host.db, made.bytes, format.mimeType), receipt, widthPx, heightPx };
+  const made = await makeBytes(drawn, order, formatHost);
+  const receipt = await readBack(made.bytes, made, order.format, name);
+  const { widthPx, heightPx, ppi } = made.content;
+  return { blobSha: await keepBlob(host.db, made.bytes, format.mimeType), receipt, widthPx, heightPx, ppi };
 }
 
 export interface PackTask {

@@ -1,33 +1,9 @@
 import { describe, expect, it } from 'vitest';
-import { initialRecipe } from '../core/recipe/recipe';
 import { completeReceipt } from '../core/formats/receipt';
 import { kindByName, sniffKind } from '../codecs/sniffKind';
 import { writeReceipt } from './jobs/receipt';
-import { planFiles } from './planFiles';
 import { attachment } from './routes/respond';
 import { nameFromFile } from './prepareMark';
-
-describe('planFiles', () => {
-  const names = { brand: 'Harrowmere', mark: 'Trust badge' };
-  it('keeps lines of one variant together, and names each by the pattern', () => {
-    const recipe = initialRecipe();
-    const lines = ['reversed', 'colour', 'reversed', 'black'].map((variant, k) => ({
-      id: String(k),
-      variant,
-      purpose: 'web',
-      size: { id: 'width', params: { widthPx: 100 + k, paddingPct: 0 } },
-      format: { id: 'png', params: {} },
-    }));
-    const plan = planFiles({ ...recipe, files: { pattern: '{variant}-{width}x{height}', lines } }, names);
-    expect(plan.map((p) => p.name({ width: (p.line.size.params as { widthPx: number }).widthPx, height: 50 }))).toEqual(
-      ['colour-101x50.png', 'black-103x50.png', 'reversed-100x50.png', 'reversed-102x50.png'],
-    );
-  });
-  it('refuses a pattern that gives no name before anything is made', () => {
-    const recipe = initialRecipe();
-    expect(() => planFiles({ ...recipe, files: { ...recipe.files, pattern: '///' } }, names)).toThrow('empty name');
-  });
-});
 
 describe('names', () => {
   it.each([

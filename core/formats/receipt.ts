@@ -19,16 +19,25 @@ export interface FileReceipt {
   readonly paths: number | null;
   readonly pictures: number;
   readonly fonts: number;
+  /** The least and the most opaque pixel, 0..255; null where nobody counts pixels. */
+  readonly alphaRange: readonly [number, number] | null;
+  /** The smallest rectangle round all that is visible, in `unit`. */
+  readonly extents: { readonly x: number; readonly y: number; readonly width: number; readonly height: number } | null;
+  /** Whether all four corners are fully see-through. */
+  readonly cornersClear: boolean | null;
+  /** The name of its colour space; null where it tells none. */
+  readonly profile: string | null;
+  /** Its main colours, #rrggbb. */
+  readonly colours: readonly string[];
+  readonly sha256: string;
   /** Pixels of the file per pixel of the mark: above 1 it was enlarged. */
   readonly enlargement: number;
 }
-
-/** The same without what only the maker of a file knows. */
-export type ReadBack = Omit<FileReceipt, 'enlargement'>;
 
 /** A receipt as it was stored, which may be from before there were other formats than PNG. */
 export const completeReceipt = (stored: Partial<FileReceipt>): FileReceipt => ({
   ...{ format: 'png', width: 0, height: 0, unit: 'px' as const, bytes: 0, ppi: null, hasAlpha: true, clearShare: null },
   ...{ isInterlaced: false, isSrgb: true, chunks: [], paths: null, pictures: 1, fonts: 0, enlargement: 1 },
+  ...{ alphaRange: null, extents: null, cornersClear: null, profile: null, colours: [], sha256: '' },
   ...stored,
 });

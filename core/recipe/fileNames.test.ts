@@ -9,6 +9,9 @@ const parts = {
   purpose: 'Video overlay',
   width: 480,
   height: 482,
+  ppi: null,
+  date: '2026-03-31',
+  version: 7,
 };
 
 describe('nameByPattern', () => {
@@ -17,6 +20,12 @@ describe('nameByPattern', () => {
     expect(nameByPattern('{brand}_{purpose}_{width}x{height}', parts)).toBe(
       'harrowmere-lock-keepers-trust_video-overlay_480x482',
     );
+  });
+  it('tells the day, the version, and the resolution where there is one', () => {
+    expect(nameByPattern('{mark}-{ppi}-{date}-v{version}', { ...parts, ppi: 299.97 })).toBe(
+      'trust-badge-300-2026-03-31-v7',
+    );
+    expect(nameByPattern('{mark}-{ppi}-{date}', parts)).toBe('trust-badge-2026-03-31');
   });
   it('never makes a path or a name that a file system keeps for itself', () => {
     expect(nameByPattern('../{mark}/{variant}', parts)).toBe('trust-badge-reversed');

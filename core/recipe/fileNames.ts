@@ -8,9 +8,15 @@ export interface NameParts {
   readonly purpose: string;
   readonly width: number;
   readonly height: number;
+  /** Where the file has a size on paper. */
+  readonly ppi: number | null;
+  /** The day, such as 2026-03-31. */
+  readonly date: string;
+  /** Counts the changes of the mark. */
+  readonly version: number;
 }
 
-export const nameTokens = ['brand', 'mark', 'variant', 'purpose', 'width', 'height'] as const;
+export const nameTokens = ['brand', 'mark', 'variant', 'purpose', 'width', 'height', 'ppi', 'date', 'version'] as const;
 
 // Names that some file systems keep for devices.
 const RESERVED = /^(con|prn|aux|nul|com\d|lpt\d)$/;
@@ -41,6 +47,9 @@ const tellsApart: Record<(typeof nameTokens)[number], Piece['tells']> = {
   purpose: 'some',
   width: 'all',
   height: 'all',
+  ppi: 'all',
+  date: 'all',
+  version: 'all',
 };
 
 /**
@@ -67,9 +76,12 @@ function fillPattern(pattern: string, parts: NameParts): Piece[] {
         { token },
       );
     }
-    return { text: slug(String(parts[token as keyof NameParts])), tells: tellsApart[token as keyof NameParts] };
+    return { text: slug(wordOf(parts[token as keyof NameParts])), tells: tellsApart[token as keyof NameParts] };
   });
 }
+
+const wordOf = (value: string | number | null) =>
+  typeof value === 'number' ? String(Math.round(value)) : (value ?? '');
 
 const joinPieces = (pieces: readonly Piece[]) =>
   pieces

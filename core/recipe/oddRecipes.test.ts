@@ -3,6 +3,7 @@ import { either, disc, drawMark, onGround, ring } from '../../tests/support/pict
 import { oddRecipe } from '../../tests/support/oddRecipes';
 import { isCoreError } from '../errors';
 import { seededRandom } from '../seededRandom';
+import { ordersOf } from './fileOrder';
 import { prepareFile } from './makeFile';
 import { initialRecipe, readRecipe } from './recipe';
 import { makeVariant, runStages } from './runRecipe';
@@ -24,7 +25,7 @@ it('hundreds of odd recipes are run or refused in words, and leave the next oneâ
       const variant = makeVariant(picture, recipe, recipe.variants[0], { pictureKey: 'odd' });
       const line = recipe.files.lines[0];
       const px = Object.entries(line.size.params).filter(([k]) => /px$|^mm|dpi|ppi/i.test(k));
-      if (px.every(([, v]) => Number(v) <= MOST_TEST_SIDE)) prepareFile(variant, line);
+      if (px.every(([, v]) => Number(v) <= MOST_TEST_SIDE)) prepareFile(variant, ordersOf(line)[0]);
       counts.ran++;
     } catch (error) {
       if (!isCoreError(error)) throw new Error(`Recipe ${n} broke: ${JSON.stringify(odd)}`, { cause: error });

@@ -28,6 +28,10 @@ export interface SizeLine {
   readonly id: string;
   readonly variant: string;
   readonly purpose: string;
+  /** Settings of a purpose that has any. */
+  readonly purposeParams?: Part['params'];
+  /** A name that a receiver dictates; the pattern's without one. */
+  readonly name?: string;
   readonly size: Part;
   readonly format: Part;
 }
@@ -41,7 +45,7 @@ export interface Recipe {
 }
 
 export const DEFAULT_PATTERN = '{mark}-{variant}-{width}';
-const LIMITS = { variants: 40, parts: 12, lines: 200, id: 80, name: 80, pattern: 120 };
+const LIMITS = { variants: 40, parts: 12, lines: 200, id: 80, name: 80, pattern: 120, fileName: 200 };
 
 /** A part of a variant or line with the settings that its definition starts with. */
 export const partOf = (registry: Registry<WithParams>, id: string, params: object = {}): Part => ({
@@ -86,9 +90,16 @@ export const lineOf = (id: string, variant: string, purpose: { id: string; size:
   id,
   variant,
   purpose: purpose.id,
+  ...paramsOfPurpose(purpose.id),
   size: purpose.size,
   format: purpose.format,
 });
+
+function paramsOfPurpose(id: string, given: object = {}, where = id): Pick<SizeLine, 'purposeParams'> {
+  const { params } = purposes.get(id);
+  const purposeParams = checkValues(params, given, where);
+  return Object.keys(params).length > 0 ? { purposeParams } : {};
+}
 
 function initialStages(): StageValues {
   const settings = stages.all.map((s) => [s.id, { version: s.version, ...initialValues(s.params) }]);
@@ -136,6 +147,11 @@ const lineSchema = only({
   id: text(LIMITS.id),
   variant: text(LIMITS.id),
   purpose: text(LIMITS.id),
+  purposeParams: yup.object().typeError('expected an object of settings'),
+  name: yup
+    .string()
+    .typeError('expected a file name')
+    .max(LIMITS.fileName, `expected at most ${LIMITS.fileName} characters`),
   size: part,
   format: part,
 });
@@ -214,6 +230,8 @@ function readLineParts(line: SizeLine, k: number, variants: ReadonlySet<string>)
     id: line.id,
     variant: line.variant,
     purpose: purposes.get(line.purpose).id,
+    ...paramsOfPurpose(line.purpose, line.purposeParams, `${where}.purposeParams`),
+    ...(line.name ? { name: line.name } : {}),
     size: readPart(sizes, line.size, `${where}.size`),
     format: readPart(formats, line.format, `${where}.format`),
   };

@@ -5,6 +5,7 @@ import { disc, drawMark, either, onGround, ring } from '../../tests/support/pict
 import { photographSheet } from '../ink/testSheet';
 import type { Raster } from '../raster/raster';
 import { stages } from '../stages';
+import { ordersOf } from './fileOrder';
 import { prepareFile } from './makeFile';
 import { initialRecipe, readRecipe } from './recipe';
 import { makeVariant } from './runRecipe';
@@ -28,7 +29,7 @@ describe('recipes stored by version 1', () => {
     const made = recipe.files.lines.map((line) => {
       const variant = recipe.variants.find((v) => v.id === line.variant) as (typeof recipe.variants)[number];
       const drawn = makeVariant(pictures[s.picture], recipe, variant, { pictureKey: s.name, reduction: 1 });
-      const { raster } = prepareFile(drawn, line).content;
+      const { raster } = prepareFile(drawn, ordersOf(line)[0]).content;
       return {
         line: line.id,
         width: raster?.width,

@@ -1,5 +1,6 @@
 import { wholeField } from '../params';
 import { MAX_SIDE_PX } from '../raster/resize';
+import { ACROSS, DOWN, alongSide } from './alongSide';
 import { LEAST_SIDE_PX, alignField, defineSize, paddingField } from './size';
 
 const side = (label: string, initial: number) =>
@@ -22,13 +23,14 @@ export const box = defineSize({
       markHeight = room.height;
       markWidth = Math.max(grid.least, grid.round(markHeight / aspect));
     }
-    const words = p.align.split('-');
-    const along = (first: string, last: string, whole: number, part: number) => {
+    const roomOf = (whole: number, part: number) => {
       const from = Math.min(pad, grid.floor((whole - part) / 2));
-      if (words.includes(first)) return from;
-      return words.includes(last) ? whole - part - from : grid.floor((whole - part) / 2);
+      return { from, length: whole - 2 * from };
     };
-    const place = { x: along('left', 'right', width, markWidth), y: along('upper', 'lower', height, markHeight) };
+    const place = {
+      x: alongSide(p.align, ACROSS, roomOf(width, markWidth), markWidth, grid),
+      y: alongSide(p.align, DOWN, roomOf(height, markHeight), markHeight, grid),
+    };
     return {
       width,
       height,

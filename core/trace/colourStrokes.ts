@@ -1,7 +1,6 @@
-import { scaling } from '../geometry/matrix';
 import { type Raster, matteOf } from '../raster/raster';
-import { flattenPath } from '../vector/flattenPath';
 import { type Path, joinPaths } from '../vector/path';
+import { signedAreaOf } from '../vector/windings';
 import { ringsOf } from './deviation';
 import { type StrokeWidths, measureStrokes } from './strokeWidths';
 import { plainTrace, traceCoverage } from './traceCoverage';
@@ -33,14 +32,7 @@ const CRUMB_SHARE = 0.03;
 
 function withoutCrumbs({ traced, areaPx }: TracedLayer): Path {
   const least = Math.max(CRUMB_PX, areaPx * CRUMB_SHARE);
-  return joinPaths(ringsOf(traced.path).filter((ring) => areaOf(ring) >= least));
-}
-
-function areaOf(ring: Path): number {
-  const lines = flattenPath(ring, scaling(1));
-  let twice = 0;
-  for (let k = 0; k < lines.length; k += 4) twice += lines[k] * lines[k + 3] - lines[k + 2] * lines[k + 1];
-  return Math.abs(twice) / 2;
+  return joinPaths(ringsOf(traced.path).filter((ring) => Math.abs(signedAreaOf(ring)) >= least));
 }
 
 /** The outline of all that is visible. */

@@ -25,11 +25,25 @@ const needs = {
   chromium: () => findChromium() !== null,
   'libxml2-utils': () => hasProgram('xmllint'),
   qpdf: () => hasProgram('qpdf'),
-  'poppler-utils': () => ['pdftoppm', 'pdffonts', 'pdfimages'].every(hasProgram),
+  'poppler-utils': () => ['pdftoppm', 'pdftocairo', 'pdffonts', 'pdfimages'].every(hasProgram),
+  ghostscript: () => hasProgram('gs'),
+  webp: () => hasProgram('dwebp'),
+  'libavif-bin': () => hasProgram('avifdec'),
+  'libtiff-tools': () => hasProgram('tiffinfo'),
+  'librsvg2-bin': () => hasProgram('rsvg-convert'),
+  'libimage-exiftool-perl': () => hasProgram('exiftool'),
+  imagemagick: () => hasProgram('identify'),
+  pngcheck: () => hasProgram('pngcheck'),
 };
 
-/** What the tests ask beside what the application needs: other people's readers of SVG and PDF. */
-export const TEST_PACKAGES = ['libxml2-utils', 'qpdf', 'poppler-utils'];
+/** Readers of the files that are made, which share nothing with what writes them. */
+export const READER_PACKAGES = ['poppler-utils', 'ghostscript', 'webp', 'libavif-bin'];
+
+/** What the tests ask beside what the application needs: more readers by other people. */
+export const TEST_PACKAGES = [
+  ...READER_PACKAGES,
+  ...['libxml2-utils', 'qpdf', 'libtiff-tools', 'librsvg2-bin', 'libimage-exiftool-perl', 'imagemagick', 'pngcheck'],
+];
 
 /**
  * Installs what is missing of the named packages.

@@ -1,9 +1,9 @@
 import type pg from 'pg';
 import { isCoreError } from '../../core/errors';
 import { uniqueNames } from '../../core/recipe/fileNames';
+import { planFiles } from '../../core/recipe/planFiles';
 import { readRecipe } from '../../core/recipe/recipe';
 import type { CorePool, Waiter } from '../corePool';
-import { planFiles } from '../planFiles';
 import { sourceOf } from '../sources';
 import { findBlob } from '../store/blobs';
 import { findBrand } from '../store/brands';
@@ -71,15 +71,23 @@ async function makeAll({ pool, core }: DeliveryDeps, id: string, waiter: Waiter)
   const recipe = readRecipe(await findDeliveryRecipe(pool, id));
   const brand = await findBrand(pool, mark.brandId);
   const source = sourceOf(pictures, 'working');
-  const plan = planFiles(recipe, { brand: brand.name, mark: mark.name });
+  const date = delivery.createdAt.slice(0, 10);
+  const plan = planFiles(recipe, { brand: brand.name, mark: mark.name, date, version: delivery.revision });
 
   const made: MadeFile[] = [];
   let bytes = 0;
-  for (const { line, variant, name } of plan) {
-    const task = { source, recipe, line, name: `${variant.name}, line ${made.length + 1}`, palette: brand.palette };
-    const { receipt, blobSha, widthPx, heightPx } = await core.makeFile(task, pictures, waiter);
-    const size = { width: Math.round(widthPx), height: Math.round(heightPx) };
-    made.push({ name: name(size), variant: variant.name, purpose: line.purpose, receipt, blobSha });
+  for (const { line, variant, order, name } of plan) {
+    const task = {
+      source,
+      recipe,
+      variant: variant.id,
+      order,
+      name: `${variant.name}, line ${made.length + 1}`,
+      palette: brand.palette,
+    };
+    const { receipt, blobSha, widthPx, heightPx, ppi } = await core.makeFile(task, pictures, waiter);
+    const page = { width: Math.round(widthPx), height: Math.round(heightPx), ppi };
+    made.push({ name: name(page), variant: variant.name, purpose: line.purpose, receipt, blobSha });
     bytes += (await findBlob(pool, blobSha)).size;
     if (bytes > MOST_DELIVERY_BYTES) {
       await failDelivery(pool, id, 'These files come to more than 320 MB. Make them in two deliveries, or smaller.');

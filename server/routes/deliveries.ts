@@ -5,14 +5,15 @@ import { addDeliveryRequest, checkBody } from '../../contract/requests';
 import { CoreError, isCoreError } from '../../core/errors';
 import { formats } from '../../core/formats';
 import { slug } from '../../core/recipe/fileNames';
+import { checkOrder } from '../../core/recipe/fileOrder';
 import { layOutFile } from '../../core/recipe/makeFile';
+import { type PlannedFile, planFiles } from '../../core/recipe/planFiles';
 import type { FileLayout } from '../../core/sizes/size';
 import { cutToBytes } from '../../core/text/cutText';
 import type { CorePool } from '../corePool';
 import type { MarkView } from '../../contract/views';
 import type { AppDeps } from '../deps';
 import { announce } from '../jobs/makeDelivery';
-import { type PlannedFile, planFiles } from '../planFiles';
 import { findBrand } from '../store/brands';
 import { asId, isDatabaseAway, withTransaction } from '../store/db';
 import { addDelivery, cancelDelivery, findDelivery, findZip, listDeliveries, retryDelivery } from '../store/deliveries';
@@ -38,7 +39,10 @@ export const deliveryRoutes = ({ pool, core, events }: AppDeps) =>
           { current: mark },
         );
       const brand = await findBrand(pool, mark.brandId);
-      const plan = planFiles(mark.recipe, { brand: brand.name, mark: mark.name });
+      const plan = planFiles(mark.recipe, {
+        ...{ brand: brand.name, mark: mark.name, version: mark.revision },
+        date: new Date().toISOString().slice(0, 10),
+      });
       if (plan.length === 0)
         throw new CoreError('request/invalid', 'There is no size line to make a file of. Add one first.');
       for (const file of plan) checkPage(core, file, mark);
@@ -110,11 +114,12 @@ const SHAPES = [
  * out.
  * @throws CoreError 'memory/too-little'
  */
-function checkPage(core: CorePool, { line, name }: PlannedFile, { width, height }: MarkView): void {
-  if (formats.get(line.format.id).accepts === 'paths') return;
+function checkPage(core: CorePool, { order, name }: PlannedFile, { width, height }: MarkView): void {
+  checkOrder(order);
+  if (formats.get(order.format.id).accepts === 'paths') return;
   const pages = [{ width, height }, ...SHAPES].flatMap((shape) => {
     try {
-      return [layOutFile(shape, line)];
+      return [layOutFile(shape, order)];
     } catch (error) {
       if (isCoreError(error)) return [];
       throw error;
@@ -123,5 +128,5 @@ function checkPage(core: CorePool, { line, name }: PlannedFile, { width, height 
   const area = (page: FileLayout) => page.width * page.height;
   if (pages.length === 0) return;
   const least = pages.reduce((a, b) => (area(b) < area(a) ? b : a));
-  core.checkPage(name({ width: least.width, height: least.height }), least);
+  core.checkPage(name({ width: least.width, height: least.height, ppi: least.ppi }), least);
 }

@@ -17,7 +17,16 @@ import { freshName } from './freshName';
 import { withNames } from '../variants/withNames';
 
 const MOST_COLOURS = 40;
-const EXAMPLE = { mark: 'Lock house', variant: 'Reversed', purpose: 'Web', width: 1200, height: 800 };
+const EXAMPLE = {
+  mark: 'Lock house',
+  variant: 'Reversed',
+  purpose: 'Web',
+  width: 1200,
+  height: 800,
+  ppi: 300,
+  date: '2026-03-31',
+  version: 4,
+};
 
 /** The chosen brand: its colours, how its files are named, and what a new mark starts with. */
 export function BrandScreen() {

@@ -28,8 +28,14 @@ export function FilesStage({ mark, draft, shown, strokes, brandName }: Props) {
   const { recipe } = draft;
   const master = masterOf(shown);
   const planned = useMemo(
-    () => planLines(recipe, { brand: brandName, mark: mark.name }, master, strokes?.thinnestPx ?? null),
-    [recipe, brandName, mark.name, master, strokes],
+    () =>
+      planLines(
+        recipe,
+        { brand: brandName, mark: mark.name, date: new Date().toISOString().slice(0, 10), version: mark.revision },
+        master,
+        strokes?.thinnestPx ?? null,
+      ),
+    [recipe, brandName, mark.name, mark.revision, master, strokes],
   );
   const problem = planned.find((p) => p.problem !== null)?.problem ?? null;
   const change = (files: Recipe['files'], why: string) => draft.commit({ ...recipe, files }, why);

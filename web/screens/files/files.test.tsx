@@ -10,7 +10,7 @@ import { planLines } from './planLines';
 const recipe = initialRecipe();
 const planned = planLines(
   recipe,
-  { brand: 'H', mark: 'Badge' },
+  { brand: 'H', mark: 'Badge', date: '2026-03-31', version: 7 },
   { exactExtents: { x: 0, y: 0, width: 400, height: 100 }, hasPaths: false, outlineExtents: null },
 );
 
@@ -54,7 +54,10 @@ describe('the table of size lines', () => {
     });
     await userEvent.click(within(row(0)).getByRole('combobox', { name: 'Format' }));
     await userEvent.click(await screen.findByText('PDF'));
-    expect(onChange.mock.calls[1][0].format).toEqual({ id: 'pdf', params: {} });
+    expect(onChange.mock.calls[1][0].format).toEqual({
+      id: 'pdf',
+      params: { spot: '', bleedMm: 0, cropMarks: false, embed: false },
+    });
   });
   it('a purpose brings its own size', async () => {
     const { onChange } = table();

@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { type SizeLine, initialRecipe } from '../../../core/recipe/recipe';
 import { planLines } from './planLines';
 
-const names = { brand: 'Harrowmere', mark: 'Trust badge' };
+const names = { brand: 'Harrowmere', mark: 'Trust badge', date: '2026-03-31', version: 7 };
 const line = (change: Partial<SizeLine> = {}): SizeLine => ({ ...initialRecipe().files.lines[0], ...change });
 const png = { id: 'png', params: {} };
 const svg = { id: 'svg', params: {} };

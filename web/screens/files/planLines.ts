@@ -1,7 +1,8 @@
 import { formats } from '../../../core/formats';
-import { purposes } from '../../../core/purposes';
-import { nameByPattern, uniqueNames } from '../../../core/recipe/fileNames';
+import { uniqueNames } from '../../../core/recipe/fileNames';
+import { type FileOrder, checkOrder, ordersOf } from '../../../core/recipe/fileOrder';
 import { layOutFile } from '../../../core/recipe/makeFile';
+import { type MarkParts, nameOfFile } from '../../../core/recipe/planFiles';
 import { TASK_MEMORY_BYTES, checkNeeds, pageNeeds } from '../../../core/recipe/needs';
 import { type ThinLine, thinLineOf } from '../../../core/recipe/thinLines';
 import { pathsEndAt } from '../../../core/recipe/runRecipe';
@@ -14,6 +15,8 @@ export interface PlannedLine {
   readonly line: SizeLine;
   /** With its ending; empty where it cannot be made. */
   readonly name: string;
+  /** Of a pair the other file's. */
+  readonly pairName: string | null;
   /** Size of the page, px; null before the mark's own is known. */
   readonly width: number | null;
   readonly height: number | null;
@@ -29,7 +32,7 @@ type Master = Pick<ArtworkShown, 'exactExtents' | 'hasPaths' | 'outlineExtents'>
 /** Every line with its name, its page, and what stands in its way. */
 export function planLines(
   { files, variants }: Pick<Recipe, 'files' | 'variants'>,
-  names: { readonly brand: string; readonly mark: string },
+  names: MarkParts,
   master: Master,
   thinnestPx: number | null = null,
 ): PlannedLine[] {
@@ -44,36 +47,43 @@ export function planLines(
 function planLine(
   line: SizeLine,
   pattern: string,
-  names: { readonly brand: string; readonly mark: string },
+  names: MarkParts,
   variants: Recipe['variants'],
   master: Master,
 ): Omit<PlannedLine, 'thin'> {
-  const none = { line, name: '', width: null, height: null, enlargement: 0 };
+  const none = { line, name: '', pairName: null, width: null, height: null, enlargement: 0 };
   try {
     const format = formats.get(line.format.id);
     const isOfPaths = format.accepts === 'paths';
-    if (isOfPaths && master && !master.hasPaths && !master.outlineExtents)
+    const embeds = format.embeds?.(line.format.params as never) ?? false;
+    if (isOfPaths && !embeds && master && !master.hasPaths && !master.outlineExtents)
       return {
         ...none,
         problem: `${format.title} holds paths, and this mark is made of pixels. Trace gives it outlines.`,
       };
     const own = variants.find((v) => v.id === line.variant);
-    const end = isOfPaths && own ? pathsEndAt(own) : null;
+    const end = isOfPaths && !embeds && own ? pathsEndAt(own) : null;
     if (end)
       return {
         ...none,
         problem: `${format.title} holds paths, and ${end.why}: ${own?.name} has a ${end.title.toLowerCase()}.`,
       };
     const extents = (isOfPaths ? master?.outlineExtents : null) ?? master?.exactExtents ?? null;
-    const layout = extents ? layOutFile(extents, line, isOfPaths || master?.hasPaths) : null;
+    const [order, pair] = ordersOf(line);
+    checkOrder(order);
+    const layout = extents ? layOutFile(extents, order, isOfPaths || master?.hasPaths) : null;
     if (layout && !isOfPaths) checkNeeds('This file', pageNeeds(layout), TASK_MEMORY_BYTES);
-    const size = { width: Math.round(layout?.width ?? 0), height: Math.round(layout?.height ?? 0) };
-    const variant = own?.name ?? '';
-    const purpose = purposes.get(line.purpose).title;
-    const stem = nameByPattern(pattern, { ...names, variant, purpose, ...size });
+    const page = {
+      width: Math.round(layout?.width ?? 0),
+      height: Math.round(layout?.height ?? 0),
+      ppi: layout?.ppi ?? null,
+    };
+    const variant = own ?? variants[0];
+    const nameFor = (one: FileOrder) => nameOfFile({ line, variant, order: one }, pattern, names, page);
     return {
       line,
-      name: `${stem}.${format.extension}`,
+      name: nameFor(order),
+      pairName: pair ? nameFor(pair) : null,
       width: layout?.width ?? null,
       height: layout?.height ?? null,
       enlargement: layout?.enlargement ?? 0,
@@ -88,7 +98,7 @@ function thinOf(line: SizeLine, master: Master, thinnestPx: number | null): Thin
   const extents = master?.exactExtents;
   if (!extents || thinnestPx === null) return null;
   try {
-    const layout = layOutFile(extents, line, master.hasPaths);
+    const layout = layOutFile(extents, ordersOf(line)[0], master.hasPaths);
     return thinLineOf(thinnestPx, extents, layout, formats.get(line.format.id).accepts === 'paths');
   } catch {
     // What cannot be laid out is told of by its own problem.
