@@ -46,6 +46,7 @@ export const paths = {
   delivery: (id: string) => `/api/deliveries/${id}`,
   deliveryEvents: (id: string) => `/api/deliveries/${id}/events`,
   deliveryZip: (id: string) => `/api/deliveries/${id}/zip`,
+  deliveryFile: (id: string, position: number | string) => `/api/deliveries/${id}/files/${position}`,
   deliveryCancel: (id: string) => `/api/deliveries/${id}/cancel`,
   deliveryAgain: (id: string) => `/api/deliveries/${id}/again`,
   /** Whether the process lives, and whether it can serve. */

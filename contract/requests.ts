@@ -184,6 +184,15 @@ export const nameRevisionRequest = object({
   name: string().trim().min(1).max(80).nullable().defined(),
 }).noUnknown();
 
+/** One delivery of many marks of a brand, each as it is seen. */
+export const addBrandDeliveryRequest = object({
+  marks: array(object({ id: string().uuid().required(), basedOn: counted }).noUnknown())
+    .min(1)
+    .max(200)
+    .required(),
+}).noUnknown();
+export type AddBrandDeliveryRequest = InferType<typeof addBrandDeliveryRequest>;
+
 export const addDeliveryRequest = object({ basedOn: counted }).noUnknown();
 export type AddDeliveryRequest = InferType<typeof addDeliveryRequest>;
 

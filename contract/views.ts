@@ -179,6 +179,7 @@ export interface TakenIn {
 }
 
 export interface DeliveredFileView {
+  readonly position: number;
   readonly name: string;
   readonly variant: string;
   readonly purpose: string;
@@ -190,6 +191,10 @@ export interface DeliveryView {
   readonly markId: string;
   readonly markName: string;
   readonly revision: number;
+  /** All marks that it holds files of, each at the revision that they were made of. */
+  readonly marks: readonly { readonly id: string; readonly name: string; readonly revision: number }[];
+  /** One of them was changed since. */
+  readonly isOutdated: boolean;
   readonly state: 'waiting' | 'making' | 'ready' | 'failed' | 'cancelled';
   readonly fileCount: number;
   readonly doneCount: number;

@@ -5,17 +5,7 @@ import sharp from 'sharp';
 import { CoreError, type ErrorCode } from '../core/errors';
 import { TASK_MEMORY_BYTES, checkNeeds, masterNeeds, pageNeeds } from '../core/recipe/needs';
 import type { PageView, PdfView } from '../contract/views';
-import type {
-  BoardTask,
-  FileTask,
-  LineTask,
-  MadeFile,
-  MadeTask,
-  NeedsMore,
-  PackTask,
-  PdfTask,
-  PictureTask,
-} from './coreTasks';
+import type { BoardTask, FileTask, LineTask, MadeFile, MadeTask, NeedsMore, PdfTask, PictureTask } from './coreTasks';
 import type { Answer, Envelope } from './coreWorker';
 import type { PdfPageTask, PickTask } from './pdfPages';
 import type { PreparedGround } from './prepareGround';
@@ -42,7 +32,6 @@ export interface CorePool {
   preparePicked(task: PickTask, waiter?: Waiter): Promise<PreparedMark>;
   makeBoard(task: BoardTask, pictures: MarkPictures, waiter?: Waiter): Promise<Uint8Array<ArrayBuffer>>;
   makeFile(task: LineTask, pictures: MarkPictures, waiter?: Waiter): Promise<MadeFile>;
-  packFiles(task: PackTask & { bytes: number }, waiter?: Waiter): Promise<string>;
   makePicture(task: PictureTask, pictures: MarkPictures, waiter?: Waiter): Promise<KeptPicture>;
   /** @throws CoreError 'memory/too-little' when a page of this size cannot be made here */
   checkPage(what: string, page: { width: number; height: number }): void;
@@ -62,13 +51,13 @@ export interface PoolSettings {
 const MB = 1024 * 1024;
 
 /** How long tasks may run. The longest of each kind seen on two slow cores takes less than half. */
-const MOST_MS = { prepare: 90_000, file: 180_000, picture: 60_000, pack: 120_000 };
+const MOST_MS = { prepare: 90_000, file: 180_000, picture: 60_000 };
 
 const PERSON: Waiter = { waiting: 'person' };
 
-/** Threads that run core; as many as there are processors, two at least: one must be left for people. */
+/** Threads that run core: one for each processor, which files may all have, and one more, so that nobody waits for them. */
 export function createCorePool({ entry, database, memoryBytes = TASK_MEMORY_BYTES }: PoolSettings): CorePool {
-  const threads = Math.max(2, availableParallelism());
+  const threads = availableParallelism() + 1;
   const pool = new Piscina({
     filename: entry,
     maxThreads: threads,
@@ -134,16 +123,6 @@ export function createCorePool({ entry, database, memoryBytes = TASK_MEMORY_BYTE
         needsBytes = made.needsBytes;
       }
     },
-    packFiles: ({ bytes, ...task }, { waiting, signal } = PERSON) =>
-      call('packFiles', task, {
-        what: `Packing ${task.name}`,
-        advice: 'Make the files in two deliveries.',
-        waiting,
-        signal,
-        // The files, the archive of them, and the archive on its way into the database.
-        needsBytes: 16 * MB + 4 * bytes,
-        mostMs: MOST_MS.pack,
-      }),
     makePicture: (task, pictures, { waiting, signal } = PERSON) =>
       call('makePicture', task, {
         what: task.kind === 'master' ? 'The master' : 'A small picture',

@@ -1,4 +1,4 @@
-import { zip } from 'fflate';
+import { crc32 } from 'node:zlib';
 import { type Artwork, artworkOfDrawing, artworkOfRaster } from '../core/artwork/artwork';
 import { readDrawing } from '../core/artwork/readDrawing';
 import { rgbFromHex } from '../core/colour/hex';
@@ -19,7 +19,6 @@ import { encodePng } from '../codecs/encodePng';
 import { formatHost } from '../codecs/formatHost';
 import { readBack } from '../codecs/readBack';
 import { readBackPng } from '../codecs/readBackPng';
-import { readBackZip } from '../codecs/readBackZip';
 import { describeFindings } from './describe';
 import { drawThumbnail } from './drawThumbnail';
 import { makeArtwork } from './makeArtwork';
@@ -163,6 +162,8 @@ export interface LineTask {
 }
 export interface MadeFile {
   readonly blobSha: string;
+  readonly size: number;
+  readonly crc32: number;
   readonly receipt: FileReceipt;
   /** Size of the page, px. */
   readonly widthPx: number;
@@ -193,32 +194,9 @@ export async function makeFile(host: TaskHost, task: LineTask): Promise<MadeFile
   const made = await makeBytes(drawn, order, formatHost);
   const receipt = await readBack(made.bytes, made, order.format, name);
   const { widthPx, heightPx, ppi } = made.content;
-  return { blobSha: await keepBlob(host.db, made.bytes, format.mimeType), receipt, widthPx, heightPx, ppi };
+  const blobSha = await keepBlob(host.db, made.bytes, format.mimeType);
+  return { blobSha, size: made.bytes.length, crc32: crc32(made.bytes), receipt, widthPx, heightPx, ppi };
 }
-
-export interface PackTask {
-  readonly name: string;
-  readonly files: readonly { readonly name: string; readonly blobSha: string }[];
-  readonly receipt: string;
-}
-
-/** The files of a delivery in one ZIP, read back and kept. @returns its SHA-256 */
-export async function packFiles({ db }: TaskHost, { name, files, receipt }: PackTask): Promise<string> {
-  const entries = new Map<string, Uint8Array>();
-  for (const file of files) entries.set(file.name, (await readBlob(db, file.blobSha)).bytes);
-  entries.set('receipt.txt', new TextEncoder().encode(receipt));
-  const packed = await pack(entries);
-  readBackZip(packed, entries, name);
-  return keepBlob(db, packed, 'application/zip');
-}
-
-// Stored, not compressed: PNG is compressed already.
-const pack = (entries: ReadonlyMap<string, Uint8Array>): Promise<Uint8Array> =>
-  new Promise((resolve, reject) => {
-    zip(Object.fromEntries(entries), { level: 0, mtime: new Date(2026, 0, 1) }, (error, bytes) =>
-      error ? reject(error) : resolve(bytes),
-    );
-  });
 
 export interface PictureTask {
   readonly key: string;

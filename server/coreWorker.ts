@@ -74,5 +74,4 @@ export const drawPage = answering(tasks.drawPage);
 export const preparePicked = answering(tasks.preparePicked);
 export const makeBoard = answering(tasks.makeBoard);
 export const makeFile = answering(tasks.makeFile);
-export const packFiles = answering(tasks.packFiles);
 export const makePicture = answering(tasks.makePicture);

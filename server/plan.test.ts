@@ -43,7 +43,7 @@ it('a receipt says what is in every file, and which were enlarged', () => {
     clearShare: 0.5,
     enlargement: 1.52,
   });
-  const text = writeReceipt({ name: 'Trust badge' }, [
+  const text = writeReceipt('Trust badge', [
     { name: 'a.png', variant: 'Black', receipt },
     { name: 'long-name.png', variant: 'Colour', receipt: { ...receipt, enlargement: 0.5 } },
   ]);

@@ -295,7 +295,7 @@ export async function recolourMarks(
     variants += changed;
   }
   const { rows: delivered } = await db.query<{ n: string }>(
-    "select count(distinct mark_id) as n from delivery where state = 'ready' and mark_id = any($1::uuid[])",
+    "select count(distinct dm.mark_id) as n from delivery d join delivery_part dm on dm.delivery_id = d.id where d.state = 'ready' and dm.mark_id = any($1::uuid[])",
     [ids],
   );
   return { ids, variants, outdated: Number(delivered[0].n) };
@@ -498,7 +498,7 @@ export async function eraseMark(db: Db, id: string): Promise<void> {
          || array(select o.original_sha from former_original o where o.mark_id = m.id) as sources,
        array(select d.zip_sha from delivery d where d.mark_id = m.id and d.zip_sha is not null)
          || array(select f.blob_sha from delivered_file f join delivery d on d.id = f.delivery_id
-              where d.mark_id = m.id)
+              where d.mark_id = m.id or f.mark_id = m.id)
          || array(select r.thumbnail_sha from recipe_revision r where r.mark_id = m.id and r.thumbnail_sha is not null)
          || array(select p.blob_sha from picture p where p.source_sha in (m.working_sha, m.reduced_sha)) as own
      from mark m where m.id = $1 for update`,

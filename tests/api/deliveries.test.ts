@@ -1,3 +1,4 @@
+import { createHash } from 'node:crypto';
 import { unzipSync } from 'fflate';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { paths } from '../../contract/paths';
@@ -54,6 +55,7 @@ describe('a delivery', () => {
       'harrowmere-trust-badge-black-320x320.png',
       'harrowmere-trust-badge-colour-320x320.png',
       'harrowmere-trust-badge-reversed-128x128.png',
+      'receipt.json',
       'receipt.txt',
     ]);
     const { raster } = await decodePicture(zip['harrowmere-trust-badge-reversed-128x128.png'], 'r.png');
@@ -65,6 +67,19 @@ describe('a delivery', () => {
       ['Reversed', 128, true, false],
     ]);
     expect(new TextDecoder().decode(zip['receipt.txt'])).toContain('enlarged');
+    const told = JSON.parse(new TextDecoder().decode(zip['receipt.json'])) as { files: Record<string, unknown>[] };
+    for (const { file, sha256, cornersClear, alphaRange } of told.files) {
+      expect(
+        createHash('sha256')
+          .update(zip[file as string])
+          .digest('hex'),
+      ).toBe(sha256);
+      expect([cornersClear, alphaRange]).toEqual([true, [0, 255]]);
+    }
+    const one = await app.call('GET', paths.deliveryFile(done.id, 2));
+    expect(new Uint8Array(await one.arrayBuffer())).toEqual(zip[done.files[2].name]);
+    expect(one.headers.get('content-disposition')).toContain(done.files[2].name);
+    expect((await app.call('GET', paths.deliveryFile(done.id, 3))).status).toBe(404);
   });
   it('gives files of one name different names', async () => {
     mark = await save({ ...mark.recipe, files: { pattern: '{mark}', lines: mark.recipe.files.lines } });
@@ -122,5 +137,73 @@ describe('a delivery', () => {
   it('is made from the state that was asked for, not from a later one', async () => {
     const response = await app.call('POST', paths.markDeliveries(mark.id), { basedOn: mark.revision - 1 });
     expect(response.status).toBe(409);
+  });
+});
+
+describe('a delivery of several marks', () => {
+  const line = (id: string, format: string, change: object = {}) => ({
+    ...{ id, variant: 'black', purpose: 'web', format: { id: format, params: {} } },
+    size: { id: 'width', params: { widthPx: 200, paddingPct: 0 } },
+    ...change,
+  });
+  const withLines = async (k: number, lines: object[]) => {
+    const shape = ring(60, 60, 40, 20 + k);
+    const { mark: own } = await app.takeIn(
+      mark.brandId,
+      await pngOf(onGround(drawMark(120 + k, 120, shape, [20, 40, 90]), [255, 255, 255])),
+      `several ${k}.png`,
+    );
+    return app.json<MarkView>('PUT', paths.markRecipe(own.id), {
+      ...{ basedOn: own.revision, why: 'test' },
+      recipe: { ...own.recipe, files: { pattern: '{mark}-{width}', lines } },
+    });
+  };
+  it('has a folder for each, is out of date when one was changed, and is made again as another', async () => {
+    const lines = [line('a', 'webp'), line('b', 'tiff', { purpose: 'maskPair', name: 'PAIR' })];
+    const marks = [await withLines(1, lines), await withLines(2, lines)];
+    const body = { marks: marks.map((m) => ({ id: m.id, basedOn: m.revision })) };
+    const asked = await app.json<DeliveryView>('POST', paths.brandDeliveries(mark.brandId), body);
+    expect(asked.fileCount).toBe(6);
+    const done = await app.waitFor(asked.id);
+    expect([done.state, done.problem]).toEqual(['ready', null]);
+    const zip = unzipSync(new Uint8Array(await (await app.call('GET', paths.deliveryZip(done.id))).arrayBuffer()));
+    expect(Object.keys(zip).sort()).toEqual([
+      ...[
+        'receipt.json',
+        'receipt.txt',
+        'several-1/PAIR-mask.tif',
+        'several-1/PAIR.tif',
+        'several-1/several-1-200.webp',
+      ],
+      ...['several-2/PAIR-mask.tif', 'several-2/PAIR.tif', 'several-2/several-2-200.webp'],
+    ]);
+    expect(done).toMatchObject({ isOutdated: false, marks: marks.map(({ id, name }) => ({ id, name })) });
+    await app.json('PUT', paths.markRecipe(marks[1].id), {
+      ...{ basedOn: marks[1].revision, why: 'test' },
+      recipe: {
+        ...marks[1].recipe,
+        files: { pattern: '{mark}', lines: [line('a', 'svg', { format: { id: 'png', params: {} } })] },
+      },
+    });
+    const [listed] = await app.json<DeliveryView[]>(
+      'GET',
+      `${paths.brandDeliveries(mark.brandId)}?mark=${marks[1].id}`,
+    );
+    expect(listed).toMatchObject({ id: done.id, isOutdated: true });
+    const again = await app.json<DeliveryView>('POST', paths.deliveryAgain(done.id));
+    expect(again).toMatchObject({ fileCount: 4 });
+    expect(again.id).not.toBe(done.id);
+    expect((await app.waitFor(again.id)).state).toBe('ready');
+    // What was delivered is still there as it was.
+    expect((await app.json<DeliveryView>('GET', paths.delivery(done.id))).files).toHaveLength(6);
+  });
+  it('is refused before it begins when a line of one of them cannot be made', async () => {
+    const bad = await withLines(3, [line('a', 'jpeg')]);
+    const good = await withLines(4, [line('a', 'png')]);
+    const body = { marks: [good, bad].map((m) => ({ id: m.id, basedOn: m.revision })) };
+    const answer = await app.call('POST', paths.brandDeliveries(mark.brandId), body);
+    expect([answer.status, ((await answer.json()) as ErrorBody).error.message]).toEqual([
+      ...[422, expect.stringContaining('JPEG has no transparency')],
+    ]);
   });
 });

@@ -337,8 +337,10 @@ describe('a delivery', () => {
   it('that was begun too often ends as failed and can be tried again', async () => {
     const mark = await newMark();
     const { rows } = await app.db.pool.query(
-      `insert into delivery (mark_id, revision_id, file_count, zip_name, state)
-       values ($1, $2, 3, 'x.zip', 'making') returning id`,
+      `with asked as (insert into delivery (mark_id, revision_id, file_count, zip_name, state)
+         values ($1, $2, 3, 'x.zip', 'making') returning id)
+       insert into delivery_part (delivery_id, position, mark_id, revision_id)
+         select id, 0, $1, $2 from asked returning delivery_id as id`,
       [mark.id, mark.revision],
     );
     const abandoned = rows[0].id as string;
@@ -346,8 +348,11 @@ describe('a delivery', () => {
     expect(ended).toMatchObject({ state: 'failed', problem: expect.stringContaining('Try again') });
     await app.json('POST', paths.deliveryAgain(abandoned));
     expect(await app.waitFor(abandoned)).toMatchObject({ state: 'ready', doneCount: 3 });
-    // One that is ready stays what it is.
-    expect(await app.json<DeliveryView>('POST', paths.deliveryAgain(abandoned))).toMatchObject({ state: 'ready' });
+    // One that is ready stays what it is: its files of today are another.
+    const today = await app.json<DeliveryView>('POST', paths.deliveryAgain(abandoned));
+    expect(today.id).not.toBe(abandoned);
+    expect(await app.waitFor(today.id)).toMatchObject({ state: 'ready' });
+    expect(await app.json<DeliveryView>('GET', paths.delivery(abandoned))).toMatchObject({ state: 'ready' });
   });
   it('and its job are stored together or not at all', async () => {
     const mark = await newMark();

@@ -61,6 +61,8 @@ export const deliveryView = (change: Partial<DeliveryView> = {}): DeliveryView =
   markId: 'm1',
   markName: 'Trust badge',
   revision: 7,
+  marks: [{ id: 'm1', name: 'Trust badge', revision: 7 }],
+  isOutdated: false,
   state: 'ready',
   fileCount: 3,
   doneCount: 3,

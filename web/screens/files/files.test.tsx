@@ -79,6 +79,7 @@ describe('the table of size lines', () => {
 
 describe('the receipt', () => {
   const file = (name: string, receipt: object) => ({
+    position: 0,
     name,
     variant: 'Colour',
     purpose: 'web',
