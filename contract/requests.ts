@@ -63,6 +63,9 @@ export const changeBrandRequest = object({
   pattern: string().trim().min(1).max(120),
   /** The variants that new marks start with; null for the usual ones. */
   startSet: array(anyObject.required()).min(1).max(40).nullable().default(undefined).optional(),
+  /** The size lines that the brand delivers by; null for none. */
+  standardLines: array(anyObject.required()).min(1).max(200).nullable().default(undefined).optional(),
+  ownPurposes: array(anyObject.required()).max(60).default(undefined).optional(),
 }).noUnknown();
 export type ChangeBrandRequest = InferType<typeof changeBrandRequest>;
 

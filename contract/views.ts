@@ -4,6 +4,7 @@ import type { FileReceipt } from '../core/formats/receipt';
 import type { Way } from '../core/inspect/inspectPicture';
 import type { RectPx, StopValue } from '../core/params';
 import type { Recipe, Variant } from '../core/recipe/recipe';
+import type { OwnPurpose, StandardLine } from '../core/recipe/standardLines';
 
 /** The body of every answer that is not a success. */
 export interface ErrorBody {
@@ -34,6 +35,9 @@ export interface BrandView {
   readonly pattern: string;
   /** The variants that new marks start with; null for the usual ones. */
   readonly startSet: readonly Variant[] | null;
+  /** The size lines that the brand delivers by; null where it has none of its own. */
+  readonly standardLines: readonly StandardLine[] | null;
+  readonly ownPurposes: readonly OwnPurpose[];
   /** Counts changes of the brand itself; a change names the one it is based on. */
   readonly edition: number;
   readonly markCount: number;

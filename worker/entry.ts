@@ -9,6 +9,9 @@ import { cropRaster } from '../core/raster/cropRaster';
 import { findExtents } from '../core/raster/extents';
 import { type Variant, partOf } from '../core/recipe/recipe';
 import { fills } from '../core/fills';
+import { formats } from '../core/formats';
+import { treated } from '../core/recipe/fileOrder';
+import { makePage } from './makePage';
 import { masterStrokes } from '../core/recipe/thinLines';
 import { extentsOf } from '../core/artwork/extentsOf';
 import { type MasterResult, type RunOptions, cutOutFacts, makeVariant, runStages } from '../core/recipe/runRecipe';
@@ -125,6 +128,15 @@ async function answer(
       const { raster } = runStages(artwork, request.values, run).master;
       const data = raster.data.slice();
       return { value: { width: raster.width, height: raster.height, data }, transfer: [data.buffer] };
+    }
+    case 'page': {
+      const { recipe, order, palette } = request;
+      const variant = recipe.variants.find((v) => v.id === request.variant) as Variant;
+      const asPaths = formats.get(order.format.id).accepts === 'paths';
+      const context = { palette, density: null };
+      const drawn = makeVariant(artwork, recipe, treated(variant, order), { ...run, asPaths }, context);
+      const value = await makePage(drawn, order);
+      return { value, transfer: [value.bitmap] };
     }
     case 'variants': {
       const value: VariantDone[] = [];

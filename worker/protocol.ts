@@ -2,6 +2,8 @@ import type { Standing } from '../core/contrast/standing';
 import type { Finding } from '../core/findings/finding';
 import type { Corners, Projective } from '../core/geometry/projective';
 import type { RectPx } from '../core/params';
+import type { PageFacts } from '../core/raster/measurePage';
+import type { FileOrder } from '../core/recipe/fileOrder';
 import type { Recipe } from '../core/recipe/recipe';
 import type { StageId, StageValues } from '../core/stages';
 import type { MarkWidths } from '../core/recipe/thinLines';
@@ -50,6 +52,15 @@ export type Request =
       readonly recipe: Recipe;
       readonly palette: readonly { readonly name: string; readonly hex: string }[];
       readonly grounds: readonly GroundSource[];
+    }
+  /** One file as it will be: a variant of the recipe, on its page. */
+  | {
+      readonly type: 'page';
+      readonly recipe: Recipe;
+      /** The variant's id. */
+      readonly variant: string;
+      readonly order: FileOrder;
+      readonly palette: readonly { readonly name: string; readonly hex: string }[];
     }
   /** The flat colours of the master. */
   | { readonly type: 'colours'; readonly values: StageValues }
@@ -138,7 +149,23 @@ export interface VariantDone {
   readonly hasLightInsides?: boolean;
 }
 
+/** A file's page before it is written. */
+export interface PageDone {
+  readonly bitmap: ImageBitmap;
+  /** Of the page, px; the picture may be smaller. */
+  readonly width: number;
+  readonly height: number;
+  readonly facts: PageFacts;
+  /** Outlines of a file of paths. */
+  readonly paths: number | null;
+  /** About how many bytes the file will have. */
+  readonly bytes: number;
+  /** Share of the mark that goes with its key colour; null where there is none. */
+  readonly keyClash: number | null;
+}
+
 export interface Answers {
+  page: PageDone;
   open: Opened;
   stages: StagesDone;
   matte: ImageBitmap;

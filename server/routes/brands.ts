@@ -12,6 +12,7 @@ import { rgbFromHex } from '../../core/colour/hex';
 import { measureTone } from '../../core/raster/measureTone';
 import { readVariant } from '../../core/recipe/recipe';
 import { changedColours, changedGradients } from '../../core/recipe/recolourVariants';
+import { readOwnPurpose, readStandardLine } from '../../core/recipe/standardLines';
 import type { AppDeps } from '../deps';
 import {
   addBrand,
@@ -45,11 +46,21 @@ export const brandRoutes = ({ pool, core }: AppDeps) =>
       return c.json(await findBrand(pool, await addBrand(pool, body.name, body.palette ?? [])), 201);
     })
     .patch(paths.brand(':id'), limitJson, async (c) => {
-      const { basedOn, startSet, ...rest } = await checkBody(changeBrandRequest, await readJson(c));
+      const { basedOn, startSet, standardLines, ownPurposes, ...rest } = await checkBody(
+        changeBrandRequest,
+        await readJson(c),
+      );
       const id = asId(c.req.param('id'), 'brand');
       const set = startSet?.map((v, k) => readVariant(v, `startSet[${k}]`)) ?? startSet;
+      const lines = standardLines?.map((l, k) => readStandardLine(l, `standardLines[${k}]`)) ?? standardLines;
+      const own = ownPurposes?.map((p, k) => readOwnPurpose(p, `ownPurposes[${k}]`));
       const changed = await withTransaction(pool, async (tx): Promise<BrandChanged> => {
-        const { before, after } = await changeBrand(tx, id, basedOn, { ...rest, startSet: set as never });
+        const { before, after } = await changeBrand(tx, id, basedOn, {
+          ...rest,
+          startSet: set as never,
+          standardLines: lines as never,
+          ownPurposes: own,
+        });
         const colours = changedColours(before.palette, after.palette);
         const gradients = changedGradients(before.gradients, after.gradients);
         if (colours.size + gradients.size === 0) return { brand: after, marks: 0, variants: 0, outdated: 0 };

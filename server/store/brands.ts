@@ -11,6 +11,8 @@ interface BrandRow {
   gradients: NamedGradient[];
   pattern: string;
   start_set: BrandView['startSet'];
+  standard_lines: BrandView['standardLines'];
+  own_purposes: BrandView['ownPurposes'];
   edition: number;
   mark_count: string;
 }
@@ -22,12 +24,15 @@ const toBrand = (r: BrandRow): BrandView => ({
   gradients: r.gradients,
   pattern: r.pattern,
   startSet: r.start_set,
+  standardLines: r.standard_lines,
+  ownPurposes: r.own_purposes,
   edition: r.edition,
   markCount: Number(r.mark_count),
 });
 
 const SELECT =
-  'select b.id, b.name, b.palette, b.gradients, b.pattern, b.start_set, b.edition, (select count(*) from mark m where ' +
+  'select b.id, b.name, b.palette, b.gradients, b.pattern, b.start_set, ' +
+  'b.standard_lines, b.own_purposes, b.edition, (select count(*) from mark m where ' +
   'm.brand_id = b.id and m.removed_at is null) as mark_count from brand b';
 
 export async function listBrands(db: Db): Promise<BrandView[]> {
@@ -65,6 +70,8 @@ export interface BrandChange {
   readonly gradients?: readonly NamedGradient[];
   readonly pattern?: string;
   readonly startSet?: BrandView['startSet'];
+  readonly standardLines?: BrandView['standardLines'];
+  readonly ownPurposes?: BrandView['ownPurposes'];
 }
 
 /**
@@ -77,8 +84,9 @@ export async function changeBrand(
   db: Db,
   id: string,
   basedOn: number,
-  { palette, gradients, pattern, startSet }: BrandChange,
+  change: BrandChange,
 ): Promise<{ before: BrandView; after: BrandView }> {
+  const { palette, gradients, pattern, startSet, standardLines, ownPurposes } = change;
   await db.query('select 1 from brand where id = $1 for update', [id]);
   const before = await findBrand(db, id);
   if (before.edition !== basedOn)
@@ -90,14 +98,16 @@ export async function changeBrand(
   const colours = changedColours(before.palette, palette ?? before.palette);
   const followed = before.gradients.map((g) => ({ ...g, stops: withColours(g.stops, colours) }));
   await db.query(
-    `update brand set palette = $2, gradients = $3, pattern = $4, start_set = $5, edition = edition + 1
-     where id = $1`,
+    `update brand set palette = $2, gradients = $3, pattern = $4, start_set = $5, standard_lines = $6,
+       own_purposes = $7, edition = edition + 1 where id = $1`,
     [
       id,
       JSON.stringify(palette ?? before.palette),
       JSON.stringify(gradients ?? followed),
       pattern ?? before.pattern,
-      startSet === undefined ? asJson(before.startSet) : asJson(startSet),
+      asJson(startSet === undefined ? before.startSet : startSet),
+      asJson(standardLines === undefined ? before.standardLines : standardLines),
+      JSON.stringify(ownPurposes ?? before.ownPurposes),
     ],
   );
   return { before, after: await findBrand(db, id) };

@@ -52,6 +52,23 @@ describe('a brand', () => {
     const odd = await app.call('PATCH', paths.brand(brand.id), { basedOn: brand.edition, startSet: [{ name: 'x' }] });
     expect(((await odd.json()) as ErrorBody).error.message).toContain('startSet[0]');
   });
+  it('keeps a standard set of lines and purposes of its own, each checked', async () => {
+    const size = { id: 'width', params: { widthPx: 640, paddingPct: 0 } };
+    const line = { variant: 'Black', purpose: 'stamp', size, format: { id: 'jpeg', params: { quality: 90 } } };
+    await change({
+      standardLines: [line],
+      ownPurposes: [{ title: 'Seal', purpose: 'stamp', size, format: line.format }],
+    });
+    expect(brand.standardLines).toEqual([line]);
+    expect(brand.ownPurposes.map((p) => p.title)).toEqual(['Seal']);
+    const bad = { basedOn: brand.edition, standardLines: [{ ...line, format: { id: 'bmp', params: {} } }] };
+    const answer = await app.call('PATCH', paths.brand(brand.id), bad);
+    expect([answer.status, ((await answer.json()) as ErrorBody).error.message]).toEqual([
+      ...[answer.status, expect.stringContaining('no format "bmp"')],
+    ]);
+    await change({ standardLines: null, ownPurposes: [] });
+    expect([brand.standardLines, brand.ownPurposes]).toEqual([null, []]);
+  });
   it('keeps gradients by name, which follow its colours, and variants them', async () => {
     const mark = await takeIn(9);
     const stops = [

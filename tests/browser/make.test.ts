@@ -116,16 +116,13 @@ describe('paths from the screen to the file', () => {
           .or(page.locator('.ant-select-item-option').getByText(format))
           .last()
           .click();
-        await row(k)
-          .getByText(new RegExp(`\\.${format.toLowerCase()}$`))
-          .waitFor();
+        await row(k).locator(`input[title$=".${format.toLowerCase()}"]`).waitFor();
       }
-      const width = row(2).getByRole('spinbutton', { name: 'Width' });
+      await row(2).click();
+      const width = page.getByRole('spinbutton', { name: 'Width' });
       await width.fill('3000');
       await width.press('Enter');
-      await row(2)
-        .getByText(/-3000\.png$/)
-        .waitFor();
+      await row(2).locator('input[title$="-3000.png"]').waitFor();
       await page.getByRole('button', { name: 'Make 3 files' }).click();
       const link = page.getByRole('link', { name: /^Download/ });
       await link.waitFor({ timeout: 60_000 });

@@ -12,6 +12,8 @@ export const brandView: BrandView = {
   pattern: '{mark}-{variant}-{width}',
   edition: 1,
   startSet: null,
+  standardLines: null,
+  ownPurposes: [],
   markCount: 1,
 };
 

@@ -1,5 +1,5 @@
-import { InputNumber, Segmented, Select, Switch } from 'antd';
-import type { ReactNode } from 'react';
+import { Input, InputNumber, Segmented, Select, Switch } from 'antd';
+import { type ReactNode, useState } from 'react';
 import { type PairValue, type Setting, type SettingMeta, type StopValue, metaOf } from '../../core/params';
 import { ColourChoice } from './ColourChoice';
 import { PairsControl, StopsControl } from './ColourLists';
@@ -107,6 +107,10 @@ export function SettingControl({
         <Segmented size="small" aria-label={meta.label} value={String(value)} options={options} onChange={onCommit} />
       );
     }
+    case 'text':
+      return (
+        <TextControl key={String(value)} label={meta.label} most={meta.max} value={String(value)} onCommit={onCommit} />
+      );
     case 'stops':
       return <StopsControl label={meta.label} value={value as StopValue[]} palette={palette} onCommit={onCommit} />;
     case 'pairs':
@@ -114,6 +118,30 @@ export function SettingControl({
     default:
       return null;
   }
+}
+
+interface TextProps {
+  readonly label: string;
+  readonly most: number | undefined;
+  readonly value: string;
+  readonly onCommit: (value: string) => void;
+}
+
+function TextControl({ label, most, value, onCommit }: TextProps) {
+  const [text, setText] = useState(value);
+  const commit = () => text !== value && onCommit(text);
+  return (
+    <Input
+      size="small"
+      aria-label={label}
+      value={text}
+      maxLength={most}
+      onChange={(e) => setText(e.target.value)}
+      onBlur={commit}
+      onPressEnter={commit}
+      style={{ width: 132 }}
+    />
+  );
 }
 
 const INLINE = { variant: 'borderless', className: 'sentence-part' } as const;

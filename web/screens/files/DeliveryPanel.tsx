@@ -5,7 +5,6 @@ import { paths } from '../../../contract/paths';
 import type { DeliveryView, MarkView } from '../../../contract/views';
 import { send } from '../../data/http';
 import { deliveriesQuery } from '../../data/queries';
-import { LEAST_LINE_PT, LEAST_LINE_PX } from '../../../core/recipe/thinLines';
 import { wordsFor } from '../../messages';
 import type { RecipeDraft } from '../../data/useRecipeDraft';
 import { TryAgain } from '../../components/TryAgain';
@@ -15,15 +14,12 @@ interface Props {
   readonly mark: MarkView;
   readonly draft: RecipeDraft;
   readonly count: number;
-  readonly enlarged: number;
-  /** Files whose thinnest line is too thin at their size. */
-  readonly thin: number;
   readonly isBlocked: boolean;
   readonly hasExtents: boolean;
 }
 
 /** Makes the files, shows how far it is, hands over the ZIP with its receipt. */
-export function DeliveryPanel({ mark, draft, count, enlarged, thin, isBlocked, hasExtents }: Props) {
+export function DeliveryPanel({ mark, draft, count, isBlocked, hasExtents }: Props) {
   const queries = useQueryClient();
   const earlier = useQuery(deliveriesQuery(mark.brandId, mark.id));
   const [chosen, setChosen] = useState<string | null>(null);
@@ -43,30 +39,12 @@ export function DeliveryPanel({ mark, draft, count, enlarged, thin, isBlocked, h
       void queries.invalidateQueries({ queryKey: ['deliveries'] });
     },
   });
-  const isStale = delivery?.state === 'ready' && delivery.revision !== mark.revision;
+  const isStale = delivery?.state === 'ready' && (delivery.isOutdated || delivery.revision !== mark.revision);
   return (
-    <aside className="delivery" aria-label="Delivery">
-      <h2>Delivery</h2>
+    <section className="delivery" aria-label="Delivery">
       {!hasExtents && (
         <p className="finding">
           <b>Nothing to deliver.</b> Nothing of the mark is visible after the cut-out.
-        </p>
-      )}
-      {enlarged > 0 && (
-        <p className="finding">
-          <b>
-            {enlarged} of {count} enlarged.
-          </b>{' '}
-          The original is smaller than these sizes, so edges turn soft. Use a smaller size, or a larger original.
-        </p>
-      )}
-      {thin > 0 && (
-        <p className="finding">
-          <b>
-            {thin} of {count} with lines too thin.
-          </b>{' '}
-          Lines under {LEAST_LINE_PX} px on a screen, or {LEAST_LINE_PT} pt in print, break up. Use a larger size, or a
-          bolder version of the mark.
         </p>
       )}
       <Button
@@ -99,10 +77,10 @@ export function DeliveryPanel({ mark, draft, count, enlarged, thin, isBlocked, h
           {isStale && (
             <p className="soft small">These files are from before your last change. Make them again to include it.</p>
           )}
-          <Receipt files={delivery.files} />
+          <Receipt id={delivery.id} files={delivery.files} />
         </>
       )}
-    </aside>
+    </section>
   );
 }
 

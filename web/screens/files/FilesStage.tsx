@@ -1,60 +1,99 @@
 import './files.css';
 import { Button, Input } from 'antd';
-import { useMemo } from 'react';
-import type { MarkView } from '../../../contract/views';
-import { purposes } from '../../../core/purposes';
+import { useMemo, useState } from 'react';
+import type { BrandView, MarkView } from '../../../contract/views';
+import { fileFindings } from '../../../core/findings/fileFindings';
 import { nameTokens } from '../../../core/recipe/fileNames';
-import { fitSize } from '../../../core/recipe/fitSize';
 import { type Recipe, type SizeLine, lineOf } from '../../../core/recipe/recipe';
-import type { StrokeWidths } from '../../../core/trace/strokeWidths';
-import { type Shown, masterOf } from '../../data/useEngine';
+import { linesByStandard, standardOf } from '../../../core/recipe/standardLines';
+import type { MarkWidths } from '../../../core/recipe/thinLines';
+import type { ProofGround } from '../../data/proofGrounds';
+import { type Engine, type Shown, masterOf } from '../../data/useEngine';
 import type { RecipeDraft } from '../../data/useRecipeDraft';
+import { useVariants } from '../variants/useVariants';
+import { AddLines, fittedPurpose } from './AddLines';
 import { DeliveryPanel } from './DeliveryPanel';
+import { LinePanel } from './LinePanel';
 import { LineTable } from './LineTable';
+import { StandardSet } from './StandardSet';
+import { bytesWords } from './bytesWords';
+import { multiplesOf } from './multiples';
 import { planLines } from './planLines';
+import type { BrandFiles } from './useBrandFiles';
+import { usePages } from './usePages';
 
 interface Props {
   readonly mark: MarkView;
   readonly draft: RecipeDraft;
+  readonly engine: Engine;
   readonly shown: Shown | null;
-  readonly strokes: StrokeWidths | null;
-  readonly brandName: string;
+  readonly strokes: MarkWidths | null;
+  readonly brand: BrandView;
+  readonly grounds: readonly ProofGround[];
+  readonly brandFiles: BrandFiles;
 }
 
 const freshId = (k = 0) => `line-${Date.now().toString(36)}-${k}`;
 
-/** Size lines, names, warnings before writing, and one delivery of all files. */
-export function FilesStage({ mark, draft, shown, strokes, brandName }: Props) {
+/** Size lines, names, what is to be said before writing, and one delivery of all files. */
+export function FilesStage({ mark, draft, engine, shown, strokes, brand, grounds, brandFiles }: Props) {
   const { recipe } = draft;
-  const master = masterOf(shown);
-  const planned = useMemo(
-    () =>
-      planLines(
-        recipe,
-        { brand: brandName, mark: mark.name, date: new Date().toISOString().slice(0, 10), version: mark.revision },
-        master,
-        strokes?.thinnestPx ?? null,
-      ),
-    [recipe, brandName, mark.name, mark.revision, master, strokes],
-  );
-  const problem = planned.find((p) => p.problem !== null)?.problem ?? null;
-  const change = (files: Recipe['files'], why: string) => draft.commit({ ...recipe, files }, why);
   const { lines } = recipe.files;
+  const master = masterOf(shown);
+  const planned = useMemo(() => {
+    const date = new Date().toISOString().slice(0, 10);
+    const names = { brand: brand.name, mark: mark.name, date, version: mark.revision };
+    return planLines(recipe, names, master, strokes?.thinnestPx ?? null);
+  }, [recipe, brand.name, mark.name, mark.revision, master, strokes]);
+  const [chosenId, setChosen] = useState<string | null>(null);
+  const row = planned.find((p) => p.line.id === chosenId) ?? planned[0] ?? null;
+  const { shown: variants } = useVariants(engine, recipe, grounds, brand.palette);
+  const pages = usePages(engine.whole, recipe, planned, row?.line.id ?? null, brand.palette);
+  const extents = master?.exactExtents ?? null;
+  const findings = useMemo(
+    () =>
+      new Map(
+        planned.map(({ line, layout, thin }) => {
+          if (!layout || !extents) return [line.id, []];
+          const page = pages.get(line.id);
+          const known = { page: page?.facts ?? null, keyClash: page?.keyClash ?? null };
+          return [line.id, fileFindings({ line, layout, mark: extents, thin, ...known })];
+        }),
+      ),
+    [planned, pages, extents],
+  );
+  const change = (files: Recipe['files'], why: string) => draft.commit({ ...recipe, files }, why);
   const setLines = (next: readonly SizeLine[], why: string) => change({ ...recipe.files, lines: next }, why);
+  const add = (fresh: readonly SizeLine[], why: string, after = lines.length) => {
+    setLines([...lines.slice(0, after), ...fresh, ...lines.slice(after)], why);
+    if (fresh[0]) setChosen(fresh[0].id);
+  };
   const addLine = () => {
-    const last = lines.at(-1) ?? lineOf('', recipe.variants[0].id, fitted('web', master));
-    setLines([...lines, { ...last, id: freshId() }], 'Add a size line');
+    const last = lines.at(-1) ?? lineOf('', recipe.variants[0].id, fittedPurpose('web', master));
+    const { name: _, ...rest } = last;
+    add([{ ...rest, id: freshId() }], 'Add a size line');
   };
-  const addForAll = (id: string) => {
-    const added = recipe.variants.map((v, k) => lineOf(freshId(k), v.id, purposes.get(id)));
-    setLines([...lines, ...added], `Add ${purposes.get(id).title.toLowerCase()} sizes`);
-  };
+  const problem = planned.find((p) => p.problem !== null)?.problem ?? null;
+  const total = [...pages.values()].reduce((sum, p) => sum + p.bytes, 0);
+  const fileCount = planned.reduce((n, p) => n + (p.pairName ? 2 : 1), 0);
+  const at = row ? lines.findIndex((l) => l.id === row.line.id) : -1;
   return (
     <div className="files">
       <section className="files-lines" aria-label="Size lines">
         <header className="files-head">
           <h2>Files</h2>
-          <span className="soft">One row, one file. All are made together and read back.</span>
+          <span className="soft">
+            {fileCount} {fileCount === 1 ? 'file' : 'files'}
+            {total > 0 && `, about ${bytesWords(total)}`}
+          </span>
+          <StandardSet
+            lines={brand.standardLines}
+            onUse={() => {
+              const standard = brand.standardLines ?? [];
+              setLines(linesByStandard(standard, recipe, freshId), 'Take the standard lines');
+            }}
+            onKeep={() => void brandFiles.setStandard(brand, standardOf(recipe))}
+          />
         </header>
         <label className="files-pattern">
           <b>Name</b>
@@ -65,20 +104,21 @@ export function FilesStage({ mark, draft, shown, strokes, brandName }: Props) {
           />
           <span className="soft small">{nameTokens.map((t) => `{${t}}`).join(' ')}</span>
         </label>
-        {(problem ?? draft.problem) && (
+        {(draft.problem ?? brandFiles.problem) && (
           <p className="finding" role="alert">
-            {problem ?? draft.problem}
+            {draft.problem ?? brandFiles.problem}
           </p>
         )}
         <LineTable
           planned={planned}
           variants={recipe.variants}
-          onChange={(line) =>
-            setLines(
-              lines.map((l) => (l.id === line.id ? line : l)),
-              'Change a size line',
-            )
-          }
+          shown={variants}
+          grounds={grounds}
+          pages={pages}
+          findings={findings}
+          chosen={row?.line.id ?? null}
+          onChoose={setChosen}
+          onChange={(line) => setLines(replaced(lines, line), 'Change a size line')}
           onRemove={(line) =>
             setLines(
               lines.filter((l) => l.id !== line.id),
@@ -92,35 +132,49 @@ export function FilesStage({ mark, draft, shown, strokes, brandName }: Props) {
             )
           }
         />
-        <div className="files-add">
-          <Button onClick={addLine}>Add a line</Button>
-          <span className="soft">or for all variants:</span>
-          {purposes.all.map((p) => (
-            <button key={p.id} type="button" className="plain" title={p.hint} onClick={() => addForAll(p.id)}>
-              {p.title.toLowerCase()}
-            </button>
-          ))}
-        </div>
+        <AddLines
+          variants={recipe.variants}
+          ownPurposes={brand.ownPurposes}
+          onLine={addLine}
+          onMany={(many, why) =>
+            add(
+              many.map((line, k) => ({ ...line, id: freshId(k) })),
+              why,
+            )
+          }
+        />
       </section>
-      <DeliveryPanel
-        mark={mark}
-        draft={draft}
-        count={planned.length}
-        isBlocked={problem !== null}
-        enlarged={planned.filter((p) => p.enlargement > 1.01).length}
-        thin={planned.filter((p) => p.thin !== null).length}
-        hasExtents={master === null || master.extents !== null}
-      />
+      <aside className="files-side" aria-label="The chosen file and the delivery">
+        {row && (
+          <LinePanel
+            key={row.line.id}
+            row={row}
+            page={pages.get(row.line.id)}
+            thinnestShare={strokes && extents ? strokes.thinnestPx / extents.width : null}
+            findings={findings.get(row.line.id) ?? []}
+            grounds={grounds}
+            onChange={(line, why = 'Change a size line') => setLines(replaced(lines, line), why)}
+            onCopy={() => {
+              const { name: _, ...line } = row.line;
+              add([{ ...line, id: freshId() }], 'Copy a size line', at + 1);
+            }}
+            onMultiples={() => add(multiplesOf(row.line, freshId), 'Add 2× and 3×', at + 1)}
+            onKeepPurpose={(purpose) => void brandFiles.addPurpose(brand, purpose)}
+          />
+        )}
+        <DeliveryPanel
+          mark={mark}
+          draft={draft}
+          count={fileCount}
+          isBlocked={problem !== null}
+          hasExtents={master === null || master.extents !== null}
+        />
+      </aside>
     </div>
   );
 }
 
-/** A purpose whose size does not enlarge the mark. */
-function fitted(id: string, master: ReturnType<typeof masterOf>) {
-  const purpose = purposes.get(id);
-  const extents = master?.hasPaths ? null : master?.exactExtents;
-  return extents ? { ...purpose, size: fitSize(purpose.size, extents) } : purpose;
-}
+const replaced = (lines: readonly SizeLine[], line: SizeLine) => lines.map((l) => (l.id === line.id ? line : l));
 
 function PatternInput({ value, onCommit }: { value: string; onCommit: (value: string) => void }) {
   const commit = (text: string) => text.trim() && text !== value && onCommit(text.trim());
@@ -131,7 +185,7 @@ function PatternInput({ value, onCommit }: { value: string; onCommit: (value: st
       maxLength={120}
       onBlur={(e) => commit(e.target.value)}
       onPressEnter={(e) => commit(e.currentTarget.value)}
-      style={{ width: 300 }}
+      style={{ width: 260 }}
     />
   );
 }

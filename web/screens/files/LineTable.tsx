@@ -1,199 +1,187 @@
-import { Select, Table } from 'antd';
-import type { ColumnsType } from 'antd/es/table';
-import { createContext, useContext } from 'react';
+import { Input, Select } from 'antd';
+import { type KeyboardEvent, useState } from 'react';
 import { formats } from '../../../core/formats';
-import { initialValues, metaOf } from '../../../core/params';
 import { purposes } from '../../../core/purposes';
-import { type Part, type SizeLine, type Variant, lineOf, partOf } from '../../../core/recipe/recipe';
-import type { Registry, WithParams } from '../../../core/registry';
+import type { FileFinding } from '../../../core/findings/fileFindings';
+import { type SizeLine, type Variant, partOf } from '../../../core/recipe/recipe';
 import { sizes } from '../../../core/sizes';
-import { SettingControl } from '../../components/SettingRow';
+import type { VariantDone } from '../../../worker/protocol';
 import { Sortable, useSortableItem } from '../../components/Sortable';
+import type { ProofGround } from '../../data/proofGrounds';
+import { VariantPicture } from '../variants/VariantPicture';
+import { bestGround } from '../variants/bestOn';
+import { bytesWords } from './bytesWords';
 import type { PlannedLine } from './planLines';
+import type { PageKnown } from './usePages';
 
 interface Props {
   readonly planned: readonly PlannedLine[];
   readonly variants: readonly Variant[];
+  readonly shown: ReadonlyMap<string, VariantDone>;
+  readonly grounds: readonly ProofGround[];
+  readonly pages: ReadonlyMap<string, PageKnown>;
+  readonly findings: ReadonlyMap<string, readonly FileFinding[]>;
+  readonly chosen: string | null;
+  readonly onChoose: (id: string) => void;
   readonly onChange: (line: SizeLine) => void;
   readonly onRemove: (line: SizeLine) => void;
   readonly onOrder: (ids: string[]) => void;
 }
 
-/** Size lines as a table: one row, one file. Everything is edited in place. */
-export function LineTable({ planned, variants, onChange, onRemove, onOrder }: Props) {
-  const columns: ColumnsType<PlannedLine> = [
-    { key: 'order', title: <span className="visually-hidden">Order</span>, width: 26, render: () => <Handle /> },
-    {
-      key: 'variant',
-      title: 'Variant',
-      width: 116,
-      render: (_, { line }) => (
-        <Select
-          size="small"
-          aria-label="Variant"
-          value={line.variant}
-          style={{ width: 108 }}
-          options={variants.map((v) => ({ value: v.id, label: v.name }))}
-          onChange={(variant) => onChange({ ...line, variant })}
-        />
-      ),
-    },
-    {
-      key: 'purpose',
-      title: 'Purpose',
-      width: 126,
-      render: (_, { line }) => (
-        <Select
-          size="small"
-          aria-label="Purpose"
-          value={line.purpose}
-          style={{ width: 118 }}
-          options={purposes.all.map((p) => ({ value: p.id, label: p.title }))}
-          onChange={(id) => onChange(lineOf(line.id, line.variant, purposes.get(id)))}
-        />
-      ),
-    },
-    {
-      key: 'size',
-      title: 'Size',
-      width: 266,
-      render: (_, { line }) => (
-        <PartChoice registry={sizes} name="Size" part={line.size} onChange={(size) => onChange({ ...line, size })} />
-      ),
-    },
-    {
-      key: 'format',
-      title: 'Format',
-      width: 90,
-      render: (_, { line }) => (
-        <PartChoice
-          registry={formats}
-          name="Format"
-          part={line.format}
-          onChange={(format) => onChange({ ...line, format })}
-        />
-      ),
-    },
-    { key: 'file', title: 'File', ellipsis: true, render: (_, row) => <FileCell row={row} /> },
-    {
-      key: 'remove',
-      title: <span className="visually-hidden">Remove</span>,
-      width: 34,
-      render: (_, { line, name }) => (
-        <button
-          type="button"
-          className="plain"
-          aria-label={`Remove ${name || 'this line'}`}
-          onClick={() => onRemove(line)}
-        >
-          ✕
-        </button>
-      ),
-    },
-  ];
+/** Size lines as a table: one row, one file or a pair. The chosen row is looked at beside it. */
+export function LineTable(props: Props) {
+  const { planned, chosen, onChoose, onOrder } = props;
+  if (planned.length === 0) return <p className="soft">No size line yet. Add one, or a purpose for all variants.</p>;
+  const move = (e: KeyboardEvent<HTMLTableElement>) => {
+    const isRow = (e.target as HTMLElement).tagName === 'TR';
+    const step = { ArrowDown: 1, ArrowUp: -1 }[e.key];
+    if (!isRow || !step) return;
+    e.preventDefault();
+    const at = planned.findIndex((p) => p.line.id === chosen);
+    const next = planned[Math.max(0, Math.min(planned.length - 1, at + step))];
+    onChoose(next.line.id);
+    e.currentTarget.querySelector<HTMLElement>(`[data-line="${next.line.id}"]`)?.focus();
+  };
   return (
     <Sortable ids={planned.map((p) => p.line.id)} onOrder={onOrder}>
-      <Table<PlannedLine>
-        className="lines"
-        size="small"
-        tableLayout="fixed"
-        rowKey={(p) => p.line.id}
-        columns={columns}
-        dataSource={[...planned]}
-        pagination={false}
-        components={{ body: { row: SortableRow } }}
-        locale={{ emptyText: 'No size line yet. Add one, or a purpose for all variants.' }}
-      />
+      <table className="lines" onKeyDown={move}>
+        <thead>
+          <tr>
+            <th>
+              <span className="visually-hidden">Order and picture</span>
+            </th>
+            <th>Variant</th>
+            <th>Size</th>
+            <th>Format</th>
+            <th>Name</th>
+            <th className="number">Bytes</th>
+            <th>
+              <span className="visually-hidden">Remove</span>
+            </th>
+          </tr>
+        </thead>
+        <tbody>
+          {planned.map((row) => (
+            <Row key={row.line.id} row={row} {...props} />
+          ))}
+        </tbody>
+      </table>
     </Sortable>
   );
 }
 
-const HandleContext = createContext<React.ReactNode>(null);
-const Handle = () => useContext(HandleContext);
-
-function SortableRow(props: React.HTMLAttributes<HTMLTableRowElement> & { 'data-row-key'?: string }) {
-  const id = props['data-row-key'];
-  return id === undefined ? <tr {...props} /> : <OrderedRow {...props} id={id} />;
-}
-
-function OrderedRow({ id, ...props }: React.HTMLAttributes<HTMLTableRowElement> & { id: string }) {
-  const { ref, style, handle } = useSortableItem(id, 'this line');
+function Row({ row, ...props }: Props & { row: PlannedLine }) {
+  const { variants, shown, grounds, pages, findings, chosen, onChoose, onChange, onRemove } = props;
+  const { line, name, problem } = row;
+  const { ref, style, handle } = useSortableItem(line.id, 'this line');
+  const done = shown.get(line.variant) ?? null;
+  const page = pages.get(line.id);
+  const isChosen = line.id === chosen;
+  const found = findings.get(line.id) ?? [];
+  const setFormat = (id: string) => onChange({ ...line, format: partOf(formats, id) });
   return (
-    <HandleContext value={handle}>
-      <tr {...props} ref={ref} style={{ ...props.style, ...style }} />
-    </HandleContext>
-  );
-}
-
-/** Controls as narrow as a row of a table asks. */
-const NUMBER_WIDTH = 86;
-
-function PartChoice({
-  registry,
-  name,
-  part,
-  onChange,
-}: {
-  registry: Registry<WithParams>;
-  name: string;
-  part: Part;
-  onChange: (part: Part) => void;
-}) {
-  const { params } = registry.get(part.id);
-  return (
-    <span className="part-choice">
-      <Select
-        size="small"
-        aria-label={name}
-        value={part.id}
-        popupMatchSelectWidth={false}
-        options={registry.all.map((d) => ({ value: d.id, label: d.title }))}
-        onChange={(id) => onChange(partOf(registry, id, sharedOf(registry, id, part)))}
-      />
-      {Object.entries(params).map(([setting, schema]) => (
-        <span key={setting} className="part-setting">
-          {needsName(metaOf(schema).label, registry.get(part.id).title) && (
-            <span className="soft small">{metaOf(schema).label.toLowerCase()}</span>
-          )}
-          <SettingControl
-            meta={metaOf(schema)}
-            value={part.params[setting]}
-            width={NUMBER_WIDTH}
-            onCommit={(value) => onChange({ id: part.id, params: { ...part.params, [setting]: value } })}
+    <tr
+      ref={ref}
+      style={style}
+      data-line={line.id}
+      tabIndex={isChosen ? 0 : -1}
+      aria-selected={isChosen}
+      className={isChosen ? 'is-chosen' : ''}
+      onClick={() => onChoose(line.id)}
+      onFocus={() => !isChosen && onChoose(line.id)}
+    >
+      <td>
+        <span className="lines-picture">
+          {handle}
+          <VariantPicture
+            done={done}
+            ground={bestGround(done, grounds)}
+            photo={null}
+            name={variants.find((v) => v.id === line.variant)?.name ?? ''}
+            isSmall
           />
         </span>
-      ))}
-    </span>
+      </td>
+      <td>
+        <Select
+          size="small"
+          variant="borderless"
+          aria-label="Variant"
+          value={line.variant}
+          popupMatchSelectWidth={false}
+          options={variants.map((v) => ({ value: v.id, label: v.name }))}
+          onChange={(variant) => onChange({ ...line, variant })}
+        />
+      </td>
+      <td>
+        {sizes.get(line.size.id).describe(line.size.params as never)}
+        {['web'].includes(line.purpose) || (
+          <span className="soft small"> · {purposes.get(line.purpose).title.toLowerCase()}</span>
+        )}
+        {found.map((f) => (
+          <span key={f.id} className="lines-finding warn small">
+            {f.title}
+          </span>
+        ))}
+      </td>
+      <td>
+        <Select
+          size="small"
+          variant="borderless"
+          aria-label="Format"
+          value={line.format.id}
+          popupMatchSelectWidth={false}
+          options={formats.all.map((f) => ({ value: f.id, label: f.title }))}
+          onChange={setFormat}
+        />
+      </td>
+      <td className="lines-file">
+        {problem ? (
+          <span className="warn small">{problem}</span>
+        ) : (
+          <NameField key={`${name}-${line.name ?? ''}`} row={row} onChange={onChange} />
+        )}
+        {row.pairName && <span className="soft small">and {row.pairName}</span>}
+      </td>
+      <td className="number soft">{page ? `~ ${bytesWords(page.bytes)}` : ''}</td>
+      <td>
+        <button
+          type="button"
+          className="plain"
+          aria-label={`Remove ${name || 'this line'}`}
+          onClick={(e) => {
+            e.stopPropagation();
+            onRemove(line);
+          }}
+        >
+          ✕
+        </button>
+      </td>
+    </tr>
   );
 }
 
-/** Beside "Width" a field of its own that says px needs no name; others do. */
-const needsName = (label: string, title: string) => label !== title;
-
-/** Settings that another definition has too keep their values when it is chosen. */
-function sharedOf(registry: Registry<WithParams>, id: string, part: Part): Record<string, unknown> {
-  const own = initialValues(registry.get(id).params);
-  return Object.fromEntries(Object.entries(part.params).filter(([setting]) => setting in own));
-}
-
-function FileCell({ row }: { row: PlannedLine }) {
-  const { name, width, height, enlargement, thin, problem } = row;
-  const round = (v: number) => Math.round(v * 10) / 10;
+/** A file's name: by the pattern until somebody types one; emptied it follows the pattern again. */
+function NameField({ row: { line, name }, onChange }: { row: PlannedLine; onChange: Props['onChange'] }) {
+  const [text, setText] = useState(line.name ?? name);
+  const commit = () => {
+    const typed = text.trim();
+    if (typed === (line.name ?? name)) return;
+    const { name: _, ...rest } = line;
+    onChange(typed === '' || typed === name ? rest : { ...line, name: typed });
+  };
   return (
-    <span className="lines-file">
-      <span title={name} className={problem ? 'warn' : ''}>
-        {problem ?? name}
-      </span>
-      <span className="soft small">
-        {width !== null && height !== null && `${round(width)} × ${round(height)} px`}
-        {enlargement > 1.01 && <span className="warn"> · enlarged {enlargement.toFixed(1)} times</span>}
-        {thin && (
-          <span className="warn" title={`Wide enough from ${thin.times.toFixed(1)} times this size on`}>
-            {' '}
-            · thinnest line {thin.width.toFixed(thin.unit === 'pt' ? 2 : 1)} {thin.unit}
-          </span>
-        )}
-      </span>
-    </span>
+    <Input
+      size="small"
+      variant="borderless"
+      aria-label="Name of the file"
+      title={name}
+      className={line.name === undefined ? '' : 'is-own'}
+      value={text}
+      maxLength={200}
+      onChange={(e) => setText(e.target.value)}
+      onBlur={commit}
+      onPressEnter={commit}
+    />
   );
 }

@@ -7,6 +7,7 @@ import { TASK_MEMORY_BYTES, checkNeeds, pageNeeds } from '../../../core/recipe/n
 import { type ThinLine, thinLineOf } from '../../../core/recipe/thinLines';
 import { pathsEndAt } from '../../../core/recipe/runRecipe';
 import type { Recipe, SizeLine } from '../../../core/recipe/recipe';
+import type { FileLayout } from '../../../core/sizes/size';
 import type { ArtworkShown } from '../../../worker/protocol';
 import { wordsFor } from '../../messages';
 
@@ -24,6 +25,10 @@ export interface PlannedLine {
   /** Its thinnest line where that is too thin for it; null where none is, or while that is not known. */
   readonly thin: ThinLine | null;
   readonly problem: string | null;
+  /** Where the mark lies on the page; null before its own size is known. */
+  readonly layout: FileLayout | null;
+  /** Another file has the same name, so that this one got a number. */
+  readonly hasClash: boolean;
 }
 
 /** The master that files are planned for; null before there is one. */
@@ -41,8 +46,10 @@ export function planLines(
     thin: thinOf(line, master, thinnestPx),
   }));
   const unique = uniqueNames(planned.map((p) => p.name));
-  return planned.map((p, k) => (p.name ? { ...p, name: unique[k] } : p));
+  return planned.map((p, k) => (p.name ? { ...p, name: unique[k], hasClash: unique[k] !== p.name } : p));
 }
+
+const NOTHING = { layout: null, hasClash: false } as const;
 
 function planLine(
   line: SizeLine,
@@ -51,7 +58,7 @@ function planLine(
   variants: Recipe['variants'],
   master: Master,
 ): Omit<PlannedLine, 'thin'> {
-  const none = { line, name: '', pairName: null, width: null, height: null, enlargement: 0 };
+  const none = { line, name: '', pairName: null, width: null, height: null, enlargement: 0, ...NOTHING };
   try {
     const format = formats.get(line.format.id);
     const isOfPaths = format.accepts === 'paths';
@@ -88,6 +95,8 @@ function planLine(
       height: layout?.height ?? null,
       enlargement: layout?.enlargement ?? 0,
       problem: null,
+      layout,
+      hasClash: false,
     };
   } catch (error) {
     return { ...none, problem: wordsFor(error) };

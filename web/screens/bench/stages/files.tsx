@@ -1,5 +1,6 @@
 import { useStrokes } from '../../../data/useStrokes';
 import { FilesStage } from '../../files/FilesStage';
+import { useBrandFiles } from '../../files/useBrandFiles';
 import type { BenchProps, TrailStage } from '../Bench';
 
 export const filesStage: TrailStage = {
@@ -12,7 +13,8 @@ export const filesStage: TrailStage = {
   ),
 };
 
-function Room({ bench: { mark, draft, shown, brand, engine, values } }: BenchProps) {
+function Room({ bench: { mark, draft, shown, brand, engine, grounds, values } }: BenchProps) {
   const strokes = useStrokes(engine.whole, values);
-  return <FilesStage mark={mark} draft={draft} shown={shown} strokes={strokes} brandName={brand.name} />;
+  const brandFiles = useBrandFiles();
+  return <FilesStage {...{ mark, draft, engine, shown, strokes, brand, grounds, brandFiles }} />;
 }

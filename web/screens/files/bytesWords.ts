@@ -1,0 +1,7 @@
+/** A number of bytes as people say it. */
+export function bytesWords(bytes: number): string {
+  if (bytes < 1000) return `${bytes} B`;
+  if (bytes < 100_000) return `${(bytes / 1000).toFixed(1)} kB`;
+  if (bytes < 1_000_000) return `${Math.round(bytes / 1000)} kB`;
+  return `${(bytes / 1_000_000).toFixed(1)} MB`;
+}
