@@ -6,12 +6,18 @@ import { writeDrawing } from '../core/artwork/readDrawing';
 import { PathBuilder } from '../core/vector/path';
 import { photographSheet } from '../core/ink/testSheet';
 import { casts } from '../core/casts';
+import { formatHost } from '../codecs/formatHost';
 import { fills } from '../core/fills';
+import { formats } from '../core/formats';
+import { purposes } from '../core/purposes';
+import { type FileOrder, ordersOf } from '../core/recipe/fileOrder';
+import { makeFile } from '../core/recipe/makeFile';
+import { sizes } from '../core/sizes';
 import type { RectPx } from '../core/params';
 import { cropRaster } from '../core/raster/cropRaster';
 import { findExtents } from '../core/raster/extents';
 import { surrounds } from '../core/surrounds';
-import { initialRecipe, partOf, variantOf } from '../core/recipe/recipe';
+import { initialRecipe, lineOf, partOf, variantOf } from '../core/recipe/recipe';
 import { makeVariant, runStages } from '../core/recipe/runRecipe';
 import { type StageValues, stageIds } from '../core/stages';
 import type { Raster } from '../core/raster/raster';
@@ -212,6 +218,27 @@ describe('the browser’s worker', () => {
     const around = (x: number, y: number) => [x, y, x + 6, y, x + 6, y + 6, x, y + 6];
     expect(await ask<'beside'>({ type: 'beside', values: flat, points: around(52, 97) })).toBe('#1f5a45');
     expect(await ask<'beside'>({ type: 'beside', values: flat, points: around(2, 2) })).toBeNull();
+  });
+  it('shows a file as it will be, with what is on it and about how many bytes it will have', async () => {
+    await openPicture('page', badge);
+    const order = {
+      ...ordersOf(lineOf('own', 'black', purposes.get('web')))[0],
+      size: partOf(sizes, 'width', { widthPx: 80 }),
+    };
+    const ask1 = (change: Partial<FileOrder>) =>
+      ask<'page'>({ type: 'page', recipe, variant: 'black', palette: [], order: { ...order, ...change } });
+    const page = await ask1({});
+    expect([page.width, page.height, page.facts.extents]).toEqual([80, 80, { x: 0, y: 0, width: 80, height: 80 }]);
+    const variant = recipe.variants.find((v) => v.id === 'black') as (typeof recipe.variants)[0];
+    const drawn = makeVariant(artworkOfRaster(badge), recipe, variant, { pictureKey: 'p', pictureOnly: true });
+    const { bytes } = await makeFile(drawn, order, formatHost);
+    expect(page.bytes / bytes.length).toBeGreaterThan(0.6);
+    expect(page.bytes / bytes.length).toBeLessThan(1.6);
+    expect([page.keyClash, page.paths]).toEqual([null, null]);
+    const key = await ask1({ purpose: { id: 'keyColour', params: { key: 'green' } } });
+    expect([key.facts.alphaRange, key.keyClash]).toEqual([[255, 255], 0]);
+    expect((await ask1({ format: partOf(formats, 'tiff') })).bytes).toBe(80 * 80 * 4 + 900);
+    await expect(ask1({ format: partOf(formats, 'jpeg') })).rejects.toMatchObject({ code: 'format/needs-ground' });
   });
   it('tells the flat colours of the master', async () => {
     expect(await ask<'colours'>({ type: 'colours', values: flat })).toEqual(['#1f5a45']);

@@ -4,8 +4,8 @@ import type { DeliveryView } from '../../contract/views';
 import { send } from '../data/http';
 import { wordsFor } from '../messages';
 
-/** Has a delivery that failed or was cancelled made again. */
-export function TryAgain({ id }: { id: string }) {
+/** Has a delivery made again: one that failed or was cancelled itself, one that is ready as another. */
+export function TryAgain({ id, label = 'Try again' }: { id: string; label?: string }) {
   const queries = useQueryClient();
   const again = useMutation({
     mutationFn: () => send<DeliveryView>('POST', paths.deliveryAgain(id)),
@@ -14,7 +14,7 @@ export function TryAgain({ id }: { id: string }) {
   return (
     <>
       <button type="button" className="plain" disabled={again.isPending} onClick={() => again.mutate()}>
-        Try again
+        {label}
       </button>
       {again.error && <span className="warn"> {wordsFor(again.error)}</span>}
     </>

@@ -13,6 +13,7 @@ import { brandsQuery } from '../../data/queries';
 import { useBrand } from '../../data/useBrand';
 import { wordsFor } from '../../messages';
 import { BrandGradients } from './BrandGradients';
+import { BrandLines } from './BrandLines';
 import { freshName } from './freshName';
 import { withNames } from '../variants/withNames';
 
@@ -137,6 +138,11 @@ function BrandForm({ brand, told, onTold }: FormProps) {
               by “Start new marks with these”.
             </p>
           )}
+          <BrandLines
+            brand={brand}
+            onStandard={(standardLines) => void change({ standardLines }, false)}
+            onPurposes={(ownPurposes) => void change({ ownPurposes }, false)}
+          />
         </section>
       </div>
     </div>
@@ -228,7 +234,9 @@ function ColourRow({ colour, taken, onChange, onRemove }: RowProps) {
   );
 }
 
-type Change = Partial<Pick<BrandView, 'palette' | 'gradients' | 'pattern' | 'startSet'>>;
+type Change = Partial<
+  Pick<BrandView, 'palette' | 'gradients' | 'pattern' | 'startSet' | 'standardLines' | 'ownPurposes'>
+>;
 
 function useChange(brand: BrandView, onTold: FormProps['onTold']) {
   const [problem, setProblem] = useState<string | null>(null);

@@ -5,6 +5,7 @@ import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { brandView } from '../../../tests/support/webViews';
 import type { BrandView } from '../../../contract/views';
 import { initialRecipe } from '../../../core/recipe/recipe';
+import { standardOf } from '../../../core/recipe/standardLines';
 import { BrandScreen, changeWords } from './BrandScreen';
 
 let brand: BrandView;
@@ -86,6 +87,17 @@ describe('the brand', () => {
     expect(screen.getByText('harrowmere_reversed.png')).toBeTruthy();
     fireEvent.blur(field);
     await waitFor(() => expect(sent[0]?.body).toEqual({ basedOn: 1, pattern: '{brand}_{variant}' }));
+  });
+  it('tells the standard lines and its own purposes, and gives them up', async () => {
+    const [line] = standardOf(initialRecipe());
+    const { variant: _, ...own } = line;
+    brand = { ...brandView, standardLines: [line], ownPurposes: [{ ...own, title: 'Newsletter' }] };
+    show();
+    expect((await screen.findAllByText('1200 px wide, PNG, web')).length).toBe(2);
+    await userEvent.click(screen.getByRole('button', { name: 'Deliver by none' }));
+    await waitFor(() => expect(sent[0].body).toEqual({ basedOn: 1, standardLines: null }));
+    await userEvent.click(await screen.findByRole('button', { name: 'Remove Newsletter' }));
+    await waitFor(() => expect(sent[1].body).toEqual({ basedOn: 2, ownPurposes: [] }));
   });
   it('says what new marks start with, and goes back to the usual', async () => {
     brand = { ...brandView, startSet: initialRecipe().variants.slice(1) };

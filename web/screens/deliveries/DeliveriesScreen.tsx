@@ -24,7 +24,15 @@ const columns: ColumnsType<DeliveryView> = [
     key: 'mark',
     title: 'Mark',
     sorter: (a, b) => a.markName.localeCompare(b.markName),
-    render: (_, d) => <Link to={`/marks/${d.markId}/files`}>{d.markName}</Link>,
+    render: (_, d) => (
+      <span className="delivery-marks">
+        {d.marks.map((m) => (
+          <Link key={m.id} to={`/marks/${m.id}/files`}>
+            {m.name}
+          </Link>
+        ))}
+      </span>
+    ),
   },
   {
     key: 'made',
@@ -41,6 +49,8 @@ const columns: ColumnsType<DeliveryView> = [
       <span className={d.state === 'failed' ? 'warn' : ''}>
         {words[d.state]}
         {d.problem && `: ${d.problem}`}
+        {d.state === 'ready' && d.isOutdated && <span className="warn">, out of date</span>}
+        {d.state === 'making' && `, ${d.doneCount} of ${d.fileCount}`}
       </span>
     ),
   },
@@ -51,9 +61,12 @@ const columns: ColumnsType<DeliveryView> = [
       if (d.state === 'failed' || d.state === 'cancelled') return <TryAgain id={d.id} />;
       if (d.state !== 'ready') return null;
       return (
-        <a href={paths.deliveryZip(d.id)} download={d.zipName}>
-          {d.zipName}
-        </a>
+        <span className="delivery-links">
+          <a href={paths.deliveryZip(d.id)} download={d.zipName}>
+            {d.zipName}
+          </a>
+          {d.isOutdated && <TryAgain id={d.id} label="Make again" />}
+        </span>
       );
     },
   },

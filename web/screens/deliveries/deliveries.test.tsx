@@ -42,8 +42,21 @@ describe('the deliveries of a brand', () => {
     expect(asked).toEqual([`POST ${paths.deliveryAgain('d1')}`]);
     expect(screen.queryByRole('link', { name: /zip/ })).toBeNull();
   });
+  it('says which are out of date, and makes those again as another', async () => {
+    const marks = [
+      { id: 'm1', name: 'Trust badge', revision: 7 },
+      { id: 'm2', name: 'Ferry', revision: 9 },
+    ];
+    show([deliveryView({ isOutdated: true, marks })]);
+    expect((await screen.findByText(/^ready/)).textContent).toBe('ready, out of date');
+    expect(screen.getByRole('link', { name: 'Ferry' })).toBeTruthy();
+    await userEvent.click(screen.getByRole('button', { name: 'Make again' }));
+    expect(asked).toEqual([`POST ${paths.deliveryAgain('d1')}`]);
+  });
   it('is put in order by a press on a heading', async () => {
-    show([deliveryView({ id: 'd1', markName: 'Trust badge' }), deliveryView({ id: 'd2', markName: 'Ferry' })]);
+    const named = (id: string, name: string) =>
+      deliveryView({ id, markName: name, marks: [{ id: 'm1', name, revision: 7 }] });
+    show([named('d1', 'Trust badge'), named('d2', 'Ferry')]);
     const names = () =>
       screen
         .getAllByRole('row')

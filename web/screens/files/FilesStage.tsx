@@ -1,5 +1,5 @@
 import './files.css';
-import { Button, Input } from 'antd';
+import { Input } from 'antd';
 import { useMemo, useState } from 'react';
 import type { BrandView, MarkView } from '../../../contract/views';
 import { fileFindings } from '../../../core/findings/fileFindings';

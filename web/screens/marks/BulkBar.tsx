@@ -1,6 +1,7 @@
 import { Button, Dropdown, Popconfirm, Select } from 'antd';
 import { Link } from 'react-router';
 import type { MarkCard } from '../../../contract/views';
+import type { StandardLine } from '../../../core/recipe/standardLines';
 import type { Bulk, BulkAction } from './useBulk';
 
 interface Props {
@@ -8,6 +9,8 @@ interface Props {
   readonly chosen: readonly MarkCard[];
   /** Those that marks may go over to. */
   readonly brands?: readonly { readonly id: string; readonly name: string }[];
+  /** The brand's standard lines; null where it has none. */
+  readonly standard?: readonly StandardLine[] | null;
   readonly bulk: Bulk;
   readonly onChoose: (marks: readonly MarkCard[]) => void;
 }
@@ -15,7 +18,7 @@ interface Props {
 const named = (n: number) => `${n} ${n === 1 ? 'mark' : 'marks'}`;
 
 /** What can be done to the chosen marks at once, how far it is, and what came of each. */
-export function BulkBar({ all, chosen, brands = [], bulk, onChoose }: Props) {
+export function BulkBar({ all, chosen, brands = [], standard = null, bulk, onChoose }: Props) {
   const { progress, results } = bulk;
   const failed = results.filter((r) => r.problem);
   const isBusy = progress !== null;
@@ -73,6 +76,11 @@ export function BulkBar({ all, chosen, brands = [], bulk, onChoose }: Props) {
               >
                 <Button>Move to ▾</Button>
               </Dropdown>
+            )}
+            {standard && (
+              <Button disabled={isBusy} onClick={() => run({ kind: 'standard', lines: standard })}>
+                Take the standard lines
+              </Button>
             )}
             <Button disabled={isBusy} onClick={() => run({ kind: 'files' })}>
               Make their files

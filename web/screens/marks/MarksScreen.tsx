@@ -142,6 +142,7 @@ export function MarksScreen() {
         all={shown}
         chosen={chosen}
         brands={brands.filter((b) => b.id !== brand?.id)}
+        standard={brand?.standardLines ?? null}
         bulk={bulk}
         onChoose={(marks) => setChosen(new Set(marks.map((m) => m.id)))}
       />

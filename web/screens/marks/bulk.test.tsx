@@ -6,6 +6,7 @@ import { MemoryRouter } from 'react-router';
 import { beforeEach, describe, expect, it, vi } from 'vitest';
 import { paths } from '../../../contract/paths';
 import { initialRecipe } from '../../../core/recipe/recipe';
+import { standardOf } from '../../../core/recipe/standardLines';
 import { cardView, markView } from '../../../tests/support/webViews';
 import { BulkBar } from './BulkBar';
 import { type Bulk, useBulk, withVariants, withoutPlaces } from './useBulk';
@@ -54,12 +55,22 @@ describe('many marks at once', () => {
     await act(() => result.current.run([cards[0]], { kind: 'remove' }));
     await act(() => result.current.run(cards, { kind: 'recipe', from: 'a' }));
     expect(asked.map((a) => a.what)).toEqual([
-      `POST ${paths.markDeliveries('a')}`,
-      `POST ${paths.markDeliveries('b')}`,
+      // Files of all marks are one delivery.
+      `POST ${paths.brandDeliveries('b1')}`,
       `DELETE ${paths.mark('a')}`,
       `PUT ${paths.markRecipe('b')}`,
     ]);
-    expect(asked[1].body).toEqual({ basedOn: 9 });
+    expect(asked[0].body).toMatchObject({ marks: [{ id: 'a' }, { id: 'b', basedOn: 9 }] });
+  });
+  it('takes the brand’s standard lines, for the variants that a mark has', async () => {
+    const { result } = open();
+    const lines = [...standardOf(initialRecipe()).slice(1), { ...standardOf(initialRecipe())[0], variant: 'Gold' }];
+    await act(() => result.current.run([cards[0]], { kind: 'standard', lines }));
+    const { recipe } = asked[0].body as { recipe: ReturnType<typeof initialRecipe> };
+    expect(recipe.files.lines.map((l) => [l.id, l.variant])).toEqual([
+      ['standard-0', 'black'],
+      ['standard-1', 'reversed'],
+    ]);
   });
   it('settings that name places in a picture stay behind', () => {
     const [own, other] = [initialRecipe(), initialRecipe()];

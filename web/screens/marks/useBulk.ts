@@ -3,6 +3,7 @@ import { useState } from 'react';
 import { paths } from '../../../contract/paths';
 import type { DeliveryView, MarkCard, MarkView } from '../../../contract/views';
 import type { Recipe } from '../../../core/recipe/recipe';
+import { type StandardLine, linesByStandard } from '../../../core/recipe/standardLines';
 import { send } from '../../data/http';
 import { wordsFor } from '../../messages';
 
@@ -12,6 +13,8 @@ export type BulkAction =
   | { readonly kind: 'kind'; readonly to: MarkCard['kind'] }
   | { readonly kind: 'brand'; readonly to: string }
   | { readonly kind: 'files' }
+  /** The brand's standard lines, for the variants that each has. */
+  | { readonly kind: 'standard'; readonly lines: readonly StandardLine[] }
   | { readonly kind: 'remove' }
   /** The settings of another mark: its stages but for what was said of places, its variants and its size lines. */
   | { readonly kind: 'recipe'; readonly from: string }
@@ -53,6 +56,14 @@ export function withVariants(own: Recipe, { variants }: Pick<Recipe, 'variants'>
   return { ...own, variants, files: { ...own.files, lines } };
 }
 
+const askForAll = ([first, ...rest]: readonly MarkCard[]): Promise<boolean> => {
+  const marks = [first, ...rest].map((m) => ({ id: m.id, basedOn: m.revision }));
+  return send<DeliveryView>('POST', paths.brandDeliveries(first.brandId), { marks }).then(
+    () => true,
+    () => false,
+  );
+};
+
 /** Does the same to many marks; one that cannot be done does not disturb the others. */
 export function useBulk(): Bulk {
   const queries = useQueryClient();
@@ -77,6 +88,14 @@ export function useBulk(): Bulk {
       case 'files':
         await send<DeliveryView>('POST', paths.markDeliveries(card.id), { basedOn: card.revision });
         break;
+      case 'standard': {
+        const own = await send<MarkView>('GET', paths.mark(card.id));
+        const lines = linesByStandard(action.lines, own.recipe, (k) => `standard-${k}`);
+        const recipe = { ...own.recipe, files: { ...own.recipe.files, lines } };
+        const body = { basedOn: own.revision, why: 'Take the standard lines', recipe };
+        await send<MarkView>('PUT', paths.markRecipe(card.id), body);
+        break;
+      }
       case 'variants': {
         if (!source || card.id === action.from) break;
         const own = await send<MarkView>('GET', paths.mark(card.id));
@@ -104,7 +123,9 @@ export function useBulk(): Bulk {
       setResults([]);
       setProgress({ done: 0, of: marks.length });
       const source = 'from' in action ? (await send<MarkView>('GET', paths.mark(action.from))).recipe : null;
-      for (const mark of marks) {
+      // Files of many marks are one delivery; where one of them cannot be made each is asked for alone.
+      const isOne = action.kind === 'files' && marks.length > 1 && (await askForAll(marks));
+      for (const mark of isOne ? [] : marks) {
         const problem = await doOne(mark, action, source).then(
           () => null,
           (error: unknown) => wordsFor(error),
@@ -112,6 +133,7 @@ export function useBulk(): Bulk {
         ended.push({ name: mark.name, problem });
         setProgress({ done: ended.length, of: marks.length });
       }
+      if (isOne) ended.push(...marks.map(({ name }) => ({ name, problem: null })));
       setProgress(null);
       setResults(ended);
       for (const key of ['marks', 'mark', 'brands', 'deliveries']) void queries.invalidateQueries({ queryKey: [key] });
