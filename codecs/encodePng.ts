@@ -74,8 +74,14 @@ function indexColours({ width, height, data }: Raster): { colours: number[]; ind
   const numbers = new Uint16Array(SLOTS);
   const colours: number[] = [];
   const indices = new Uint8Array(count);
+  let last = px[0] ^ 1;
   for (let i = 0; i < count; i++) {
     const c = px[i];
+    if (c === last) {
+      indices[i] = indices[i - 1];
+      continue;
+    }
+    last = c;
     let slot = Math.imul(c, 0x9e3779b1) >>> (32 - 11);
     while (numbers[slot] !== 0 && keys[slot] !== c) slot = (slot + 1) & (SLOTS - 1);
     if (numbers[slot] === 0) {

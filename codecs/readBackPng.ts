@@ -145,17 +145,25 @@ function expander(bytes: Uint8Array, type: number, width: number, fail: Fail): (
   const palette = chunkOf(bytes, 'PLTE');
   const alpha = chunkOf(bytes, 'tRNS');
   if (type === INDEXED && !palette) fail('it has no palette');
+  if (type === INDEXED && palette) {
+    const pixels = new Uint32Array(out.buffer);
+    const count = palette.length / 3;
+    const colours = Uint32Array.from({ length: count }, (_, k) => {
+      const opacity = alpha && k < alpha.length ? alpha[k] : 255;
+      return (palette[k * 3] | (palette[k * 3 + 1] << 8) | (palette[k * 3 + 2] << 16) | (opacity << 24)) >>> 0;
+    });
+    return (row) => {
+      for (let x = 0; x < width; x++) {
+        if (row[x] >= count) fail('it names a colour that its palette lacks');
+        pixels[x] = colours[row[x]];
+      }
+      return out;
+    };
+  }
   return (row) => {
     for (let x = 0; x < width; x++) {
-      const [p, n] = [x * 4, row[x] * 3];
-      if (type === INDEXED && palette) {
-        if (n >= palette.length) fail('it names a colour that its palette lacks');
-        out[p] = palette[n];
-        out[p + 1] = palette[n + 1];
-        out[p + 2] = palette[n + 2];
-        out[p + 3] = alpha && row[x] < alpha.length ? alpha[row[x]] : 255;
-      } else if (type === GREY) out.fill(row[x], p, p + 3);
-      else for (let c = 0; c < 3; c++) out[p + c] = row[x * 3 + c];
+      if (type === GREY) out.fill(row[x], x * 4, x * 4 + 3);
+      else for (let c = 0; c < 3; c++) out[x * 4 + c] = row[x * 3 + c];
     }
     return out;
   };

@@ -1,6 +1,6 @@
 // npm run bench: accuracy and speed beside plain baselines; with --browser also the speed of the screen on 24
 // megapixels. npm run bench -- --strokes: 200 strokes by brush on 8 megapixels. npm run bench -- --server: fifty
-// people at once, memory, runners.
+// people at once, memory, runners. npm run bench -- --files: 200 files in one delivery beside bare sharp.
 import { READER_PACKAGES, ensurePackages } from './lib/system.mjs';
 import { startDatabase } from './lib/database.mjs';
 import { MEMORY_ENV, ensureBuild, ensureModules, projectDir, run, say, startServer } from './lib/steps.mjs';
@@ -13,6 +13,12 @@ if (process.argv.includes('--server')) {
   run(process.execPath, ['--import', 'tsx', 'tests/bench/server.ts', ...seconds], {
     env: { ...process.env, ...MEMORY_ENV },
   });
+  process.exit(0);
+}
+if (process.argv.includes('--files')) {
+  ensurePackages(['postgresql', ...READER_PACKAGES], say);
+  ensureBuild();
+  run(process.execPath, ['--import', 'tsx', 'tests/bench/files.ts'], { env: { ...process.env, ...MEMORY_ENV } });
   process.exit(0);
 }
 const alone = { '--trace': 'trace', '--colours': 'traceColours', '--rims': 'rims' };

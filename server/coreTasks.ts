@@ -54,7 +54,11 @@ let cache: StageCache = createStageCache(KEPT_BYTES);
 let opened: { key: string; artwork: Artwork } | null = null;
 
 /** Lets go of everything that was kept: after a fault nobody knows what it is worth. */
+/** Lines of one variant come one after another. */
+let drawnLast: { readonly key: string; readonly drawn: Artwork } | null = null;
+
 export function forgetAll(): void {
+  drawnLast = null;
   cache = createStageCache(KEPT_BYTES);
   opened = null;
 }
@@ -185,7 +189,12 @@ export async function makeFile(host: TaskHost, task: LineTask): Promise<MadeFile
   const artwork = await openSource(host, source);
   const format = formats.get(order.format.id);
   const options = { ...optionsOf(host, source), pictureOnly: true, asPaths: format.accepts === 'paths' };
-  const drawn = makeVariant(artwork, recipe, treated(variant, order), options, { palette, density: null });
+  const own = treated(variant, order);
+  const { fill, surrounds, casts } = own;
+  const key = JSON.stringify([source, recipe.stages, fill, surrounds, casts, palette, options.asPaths]);
+  const drawn =
+    drawnLast?.key === key ? drawnLast.drawn : makeVariant(artwork, recipe, own, options, { palette, density: null });
+  drawnLast = { key, drawn };
   const extents = extentsOf(drawn);
   if (extents && format.accepts !== 'paths') {
     const needsBytes = drawn.raster.data.length + pageNeeds(layOutFile(extents, order, drawn.drawing !== null));

@@ -1,5 +1,5 @@
 import UTIF from 'utif2';
-import { createRaster } from '../../core/raster/raster';
+import { type Raster, createRaster } from '../../core/raster/raster';
 import { type Look, ofPixels, profileName } from './look';
 
 // TIFF 6.0, section 8 and after: tags by number.
@@ -31,10 +31,15 @@ export function lookAtTiff(bytes: Uint8Array): Look {
   const bits = page[TAG.bits]?.[0] ?? 1;
   const photometric = page[TAG.photometric]?.[0] ?? 1;
   const hasAlpha = page[TAG.extra] !== undefined && (samples === 4 || samples === 2);
-  const pixels = createRaster(width, height);
   // Straight samples: the decoder's own conversion to RGBA lays alpha on white for some layouts.
   const raw = (pages[0] as unknown as { data: Uint8Array }).data;
-  if (bits === 8 && photometric <= 2) {
+  const isPlain = bits === 8 && photometric === 2 && samples === 4 && hasAlpha;
+  const pixels: Raster = isPlain
+    ? { width, height, data: new Uint8Array(raw.subarray(0, width * height * 4)) }
+    : createRaster(width, height);
+  if (isPlain) {
+    // Its samples are what is asked for.
+  } else if (bits === 8 && photometric <= 2) {
     const colours = samples >= 3 ? 3 : 1;
     for (let i = 0; i < width * height; i++) {
       for (let c = 0; c < 3; c++) {

@@ -5,7 +5,13 @@ import { type Look, ifThere, ofPixels, profileName } from './look';
 
 /** A WebP, by the system's `dwebp` and a walk along its chunks. @throws Error when it cannot be decoded */
 export async function lookAtWebp(bytes: Uint8Array): Promise<Look> {
-  const pixels = await decodeBy('dwebp', bytes, 'webp', (path, folder) => [path, '-o', `${folder}/out.png`, '-quiet']);
+  const pam = await ifThere(
+    runOnFile('dwebp', bytes, (path, folder) => [path, '-pam', '-o', `${folder}/out`, '-quiet'], {
+      ending: 'webp',
+      output: 'out',
+    }),
+  );
+  const pixels = pam ? pixelsOfPam(pam) : await pixelsByLibrary(bytes);
   const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.length);
   const problems: string[] = [];
   let [profile, hasAlpha]: [string | null, boolean] = [null, false];
@@ -25,6 +31,15 @@ export async function lookAtWebp(bytes: Uint8Array): Promise<Look> {
   return { ...ofPixels(pixels), format: 'webp', ppi: null, hasAlpha, profile, problems };
 }
 
+/** Pixels of a plain picture file of RGBA. @see the manual page pam(5) of Netpbm */
+function pixelsOfPam(bytes: Buffer): Raster {
+  const end = bytes.indexOf('ENDHDR\n') + 'ENDHDR\n'.length;
+  const head = bytes.toString('latin1', 0, end);
+  const [width, height] = ['WIDTH', 'HEIGHT'].map((word) => Number(new RegExp(`${word} (\\d+)`).exec(head)?.[1]));
+  if (!/TUPLTYPE RGB_ALPHA/.test(head)) throw new Error('its pixels are of another kind than RGBA');
+  return { width, height, data: new Uint8Array(bytes.subarray(end, end + width * height * 4)) };
+}
+
 /** Pixels that a program of the system writes as a PNG; where it is missing, those of the one library that there is. */
 export async function decodeBy(
   program: string,
@@ -34,6 +49,10 @@ export async function decodeBy(
 ): Promise<Raster> {
   const png = await ifThere(runOnFile(program, bytes, args, { ending, output: 'out.png' }));
   if (png) return pixelsOfPng(png);
+  return pixelsByLibrary(bytes);
+}
+
+async function pixelsByLibrary(bytes: Uint8Array): Promise<Raster> {
   const { default: sharp } = await import('sharp');
   const { data, info } = await sharp(bytes).ensureAlpha().raw().toBuffer({ resolveWithObject: true });
   return { width: info.width, height: info.height, data };

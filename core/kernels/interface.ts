@@ -313,6 +313,48 @@ export interface Kernels {
   moveRows(plane: number, stride: number, x: number, y: number, width: number, height: number): void;
   fillBytes(at: number, value: number, count: number): void;
   /**
+   * One row at another width. `pixels`: the row, straight RGBA of 8 bits. `table`: linear light of every code value, 32
+   * bits each. `linear`: scratch, four reals for each source pixel. `out`: four reals for each output pixel. `isClamped`:
+   * a result is kept between the least and the most of its main lobe. Most of a mark is flat: where all that a sample is
+   * made of is one colour it is that colour. `runs`: scratch, a number for each source pixel. `y`: number of the row;
+   * `before`: the row before it in `out`'s place, or 0; `since`: for each output pixel, from which row on it is the same.
+   */
+  resampleRow(args: {
+    readonly pixels: number;
+    readonly width: number;
+    readonly table: number;
+    readonly linear: number;
+    readonly plan: number;
+    readonly weights: number;
+    readonly most: number;
+    readonly isClamped: boolean;
+    readonly outWidth: number;
+    readonly out: number;
+    readonly runs: number;
+    readonly y: number;
+    readonly before: number;
+    readonly since: number;
+  }): void;
+  /**
+   * One row of the result out of rows in linear light. `ring`: rows of four reals a pixel; source row `y` lies at place
+   * `y % rows`. `codes`: the code value of every linear light 0..65535, a byte each. `places`: scratch, a
+   * number for each tap. `since`: from which row on each pixel is the same. `out`: straight RGBA of 8 bits, all 0 where nothing is visible.
+   */
+  blendRows(args: {
+    readonly ring: number;
+    readonly rows: number;
+    readonly width: number;
+    readonly plan: number;
+    readonly weights: number;
+    readonly most: number;
+    readonly isClamped: boolean;
+    readonly row: number;
+    readonly codes: number;
+    readonly places: number;
+    readonly since: number;
+    readonly out: number;
+  }): void;
+  /**
    * Counts, in `count[0..47]`, the ground distances three to six pixels past the end of strong runs. Returns how many.
    */
   sampleRipple(args: {
@@ -921,6 +963,40 @@ export function bindKernels(
       ),
     fillBytes: (at, value, count) =>
       raw.fillBytes(place(at, 'fillBytes: at'), whole(value, 'fillBytes: value'), whole(count, 'fillBytes: count')),
+    resampleRow: (a) => {
+      const v = view();
+      v.setInt32(at + 0, place(a.pixels, 'resampleRow: pixels'), true);
+      v.setInt32(at + 4, whole(a.width, 'resampleRow: width'), true);
+      v.setInt32(at + 8, place(a.table, 'resampleRow: table'), true);
+      v.setInt32(at + 12, place(a.linear, 'resampleRow: linear'), true);
+      v.setInt32(at + 16, place(a.plan, 'resampleRow: plan'), true);
+      v.setInt32(at + 20, place(a.weights, 'resampleRow: weights'), true);
+      v.setInt32(at + 24, whole(a.most, 'resampleRow: most'), true);
+      v.setInt8(at + 28, flag(a.isClamped, 'resampleRow: isClamped'));
+      v.setInt32(at + 32, whole(a.outWidth, 'resampleRow: outWidth'), true);
+      v.setInt32(at + 36, place(a.out, 'resampleRow: out'), true);
+      v.setInt32(at + 40, place(a.runs, 'resampleRow: runs'), true);
+      v.setInt32(at + 44, whole(a.y, 'resampleRow: y'), true);
+      v.setInt32(at + 48, place(a.before, 'resampleRow: before'), true);
+      v.setInt32(at + 52, place(a.since, 'resampleRow: since'), true);
+      return raw.resampleRow(at);
+    },
+    blendRows: (a) => {
+      const v = view();
+      v.setInt32(at + 0, place(a.ring, 'blendRows: ring'), true);
+      v.setInt32(at + 4, whole(a.rows, 'blendRows: rows'), true);
+      v.setInt32(at + 8, whole(a.width, 'blendRows: width'), true);
+      v.setInt32(at + 12, place(a.plan, 'blendRows: plan'), true);
+      v.setInt32(at + 16, place(a.weights, 'blendRows: weights'), true);
+      v.setInt32(at + 20, whole(a.most, 'blendRows: most'), true);
+      v.setInt8(at + 24, flag(a.isClamped, 'blendRows: isClamped'));
+      v.setInt32(at + 28, whole(a.row, 'blendRows: row'), true);
+      v.setInt32(at + 32, place(a.codes, 'blendRows: codes'), true);
+      v.setInt32(at + 36, place(a.places, 'blendRows: places'), true);
+      v.setInt32(at + 40, place(a.since, 'blendRows: since'), true);
+      v.setInt32(at + 44, place(a.out, 'blendRows: out'), true);
+      return raw.blendRows(at);
+    },
     sampleRipple: (a) => {
       const v = view();
       v.setInt32(at + 0, place(a.distance, 'sampleRipple: distance'), true);

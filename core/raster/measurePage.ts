@@ -20,6 +20,7 @@ export interface PageFacts {
 const MOST_COLOURS = 16;
 const LEAST_SHARE = 0.01;
 const OPAQUE = 250;
+const MOST_COUNTED = 1 << 16;
 
 /**
  * Measures a page.
@@ -27,28 +28,34 @@ const OPAQUE = 250;
  */
 export function measurePage(raster: Raster): PageFacts {
   const { width, height, data } = raster;
+  const px = new Uint32Array(data.buffer, data.byteOffset, width * height);
   let [least, most, clear] = [255, 0, 0];
   const counts = new Map<number, number>();
   let visible = 0;
-  for (let p = 0; p < data.length; p += 4) {
-    const a = data[p + 3];
+  // Most of a mark is flat: runs of one colour are counted together.
+  for (let i = 0; i < px.length;) {
+    const colour = px[i];
+    const from = i;
+    while (i < px.length && px[i] === colour) i++;
+    const a = colour >>> 24;
+    const run = i - from;
     if (a < least) least = a;
     if (a > most) most = a;
-    if (a === 0) clear++;
+    if (a === 0) clear += run;
     if (a < OPAQUE) continue;
-    visible++;
-    const key = (data[p] << 16) | (data[p + 1] << 8) | data[p + 2];
+    visible += run;
+    const key = colour & 0xffffff;
     const before = counts.get(key);
-    if (before !== undefined) counts.set(key, before + 1);
+    if (before !== undefined) counts.set(key, before + run);
     // A photo has more colours than are worth a count.
-    else if (counts.size < 1 << 16) counts.set(key, 1);
+    else if (counts.size < MOST_COUNTED) counts.set(key, run);
   }
   const corners = [0, width - 1, (height - 1) * width, height * width - 1];
   const colours = [...counts]
     .filter(([, n]) => n >= visible * LEAST_SHARE)
     .sort((a, b) => b[1] - a[1])
     .slice(0, MOST_COLOURS)
-    .map(([key]) => hexFromRgb([key >> 16, (key >> 8) & 255, key & 255]));
+    .map(([key]) => hexFromRgb([key & 255, (key >> 8) & 255, key >> 16]));
   return {
     alphaRange: [least, most],
     extents: least === 255 ? extentsOnGround(raster) : findExtents(raster),

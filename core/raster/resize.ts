@@ -1,5 +1,6 @@
 import { CoreError } from '../errors';
-import { LINEAR_MAX, linearFromSrgb, srgbFromLinear } from '../colour/srgb';
+import { linearFromSrgb, srgbFromLinear } from '../colour/srgb';
+import { bytes, call, copyIn, ints, reals, roomFor, withHeap } from '../kernels/heap';
 import { placeOnCanvas } from './cropRaster';
 import { type Raster, checkRaster, createRaster } from './raster';
 
@@ -14,31 +15,45 @@ const lanczos3 = (x: number): number => {
 };
 
 interface Taps {
-  first: Int32Array;
-  count: Int32Array;
-  weights: Int32Array;
-  most: number;
+  readonly first: Int32Array;
+  readonly count: Int32Array;
+  readonly weights: Int32Array;
+  readonly most: number;
+  /** Of each output sample's taps the main lobe: from and to, counted from its first. */
+  readonly lobes: Int32Array;
+  /** Whether a result is kept between the least and the most of its main lobe: no rings beside an edge. */
+  readonly isClamped: boolean;
 }
 
 // 16 fractional bits: the sum of one output's weights is exactly 65536, so a flat colour stays what it is.
 const ONE = 65536;
 
-/** Which source samples make one output sample, with integer weights that sum to exactly `ONE`. */
+/** From so many source samples for one on an average over the very area is as sharp as anything, and rings nowhere. */
+const AREA_FROM = 3;
+
+/**
+ * Which source samples make one output sample, with integer weights that sum to exactly `ONE`: a windowed sinc, or, for
+ * reductions to a third and less, the average over the area that the output sample covers.
+ */
 export function filterTaps(from: number, to: number): Taps {
   const scale = from / to;
   const stretch = Math.max(1, scale);
-  const reach = 3 * stretch;
+  const isArea = scale >= AREA_FROM;
+  const reach = isArea ? scale / 2 + 0.5 : 3 * stretch;
   const most = Math.ceil(reach) * 2 + 2;
   const first = new Int32Array(to);
   const count = new Int32Array(to);
+  const lobes = new Int32Array(to * 2);
   const weights = new Int32Array(to * most);
   const raw = new Float64Array(most);
+  const overlap = (s: number, centre: number) =>
+    Math.max(0, Math.min(s + 0.5, centre + scale / 2) - Math.max(s - 0.5, centre - scale / 2));
   for (let o = 0; o < to; o++) {
     const centre = (o + 0.5) * scale - 0.5;
     const lo = Math.max(0, Math.ceil(centre - reach));
     const hi = Math.min(from - 1, Math.floor(centre + reach));
     let sum = 0;
-    for (let s = lo; s <= hi; s++) sum += raw[s - lo] = lanczos3((s - centre) / stretch);
+    for (let s = lo; s <= hi; s++) sum += raw[s - lo] = isArea ? overlap(s, centre) : lanczos3((s - centre) / stretch);
     let given = 0;
     let largest = 0;
     const n = hi - lo + 1;
@@ -51,8 +66,10 @@ export function filterTaps(from: number, to: number): Taps {
     weights[o * most + largest] += ONE - given;
     first[o] = lo;
     count[o] = n;
+    lobes[o * 2] = Math.max(0, Math.ceil(centre - stretch) - lo);
+    lobes[o * 2 + 1] = Math.min(n, Math.floor(centre + stretch) - lo + 1);
   }
-  return { first, count, weights, most };
+  return { first, count, weights, most, lobes, isClamped: !isArea };
 }
 
 /** Where a resized picture goes: into a transparent larger one, at whole pixels. */
@@ -65,7 +82,7 @@ export interface Canvas {
 
 /**
  * A picture at another size, resampled premultiplied and in linear light.
- * Straight sRGB in, straight sRGB out. Flat areas keep their exact colour; alpha never overshoots its range.
+ * Straight sRGB in, straight sRGB out. Flat areas keep their exact colour; nothing overshoots what lies beside it.
  * Works row by row: beside the result it takes up no more than the rows that one row of it is made of.
  * @param canvas  the page that it lies on, where it is to be larger than the picture
  * @throws CoreError 'size/impossible' for a side under 1 or over 16384 px
@@ -85,91 +102,72 @@ export function resizeRaster(raster: Raster, width: number, height: number, canv
       ? placeOnCanvas(raster, page.width, page.height, page.left, page.top)
       : { width, height, data: raster.data.slice() };
   const out = createRaster(page.width, page.height);
-  const { first, count, weights, most } = filterTaps(raster.height, height);
-  const rows = rowMaker(raster, width, most);
-  const sum = new Float64Array(width * 4);
-  const row = new Float32Array(width * 4);
-  for (let y = 0; y < height; y++) {
-    const at = ((page.top + y) * page.width + page.left) * 4;
-    if (raster.height === height) {
-      fromLinear(rows(y), out.data, at);
-      continue;
-    }
-    sum.fill(0);
-    for (let k = 0; k < count[y]; k++) {
-      const weight = weights[y * most + k];
-      const source = rows(first[y] + k);
-      for (let x = 0; x < sum.length; x++) sum[x] += source[x] * weight;
-    }
-    for (let x = 0; x < sum.length; x++) row[x] = sum[x] / ONE;
-    fromLinear(row, out.data, at);
-  }
+  const across = filterTaps(raster.width, width);
+  const down = filterTaps(raster.height, height);
+  const rows = Math.min(down.most, raster.height);
+  const wide = width * CHANNELS;
+  const room = roomFor(
+    ...[raster.width * 4, raster.width * CHANNELS * 4, rows * wide * 4, down.most * 4, width * 4],
+    ...[raster.width * 4, width * 4],
+    ...[planBytes(across), across.weights.length * 4, planBytes(down), down.weights.length * 4],
+    ...[linearFromSrgb.length * 4, srgbFromLinear.length],
+  );
+  withHeap(room, () => {
+    const pixels = bytes(raster.width * 4);
+    const linear = reals(raster.width * CHANNELS);
+    const ring = reals(rows * wide);
+    const places = ints(down.most);
+    const line = bytes(width * 4);
+    const runs = ints(raster.width);
+    const since = ints(width);
+    const [plan, weights] = placed(across);
+    const [planDown, weightsDown] = placed(down);
+    const table = reals(linearFromSrgb.length);
+    table.set(linearFromSrgb);
+    const codes = copyIn(srgbFromLinear);
+    const all = [pixels, linear, ring, places, line, runs, since, plan, weights, planDown, weightsDown, table, codes];
+    call(all, [], 0, ({ k, at }) => {
+      const row = {
+        ...{
+          pixels: at(pixels),
+          width: raster.width,
+          table: at(table),
+          linear: at(linear),
+          runs: at(runs),
+          since: at(since),
+        },
+        ...{ plan: at(plan), weights: at(weights), most: across.most, isClamped: across.isClamped, outWidth: width },
+      };
+      const blend = {
+        ...{ ring: at(ring), rows, width, plan: at(planDown), weights: at(weightsDown), most: down.most },
+        ...{ isClamped: down.isClamped, codes: at(codes), since: at(since), places: at(places), out: at(line) },
+      };
+      let next = 0;
+      for (let y = 0; y < height; y++) {
+        for (const end = down.first[y] + down.count[y]; next < end; next++) {
+          pixels.set(raster.data.subarray(next * raster.width * 4, (next + 1) * raster.width * 4));
+          const placeOf = (y: number) => at(ring) + (y % rows) * wide * 4;
+          k.resampleRow({ ...row, y: next, out: placeOf(next), before: next > 0 ? placeOf(next - 1) : 0 });
+        }
+        k.blendRows({ ...blend, row: y });
+        out.data.set(line, ((page.top + y) * page.width + page.left) * 4);
+      }
+    });
+  });
   return out;
 }
 
-/**
- * Rows of a picture in linear light at another width. Asked for in order, each is made once.
- * @param most  how many rows back the caller may still ask for
- */
-function rowMaker(raster: Raster, width: number, most: number): (y: number) => Float32Array {
-  const across = filterTaps(raster.width, width);
-  const ring = Array.from({ length: Math.min(most, raster.height) }, () => new Float32Array(width * 4));
-  const held = new Int32Array(ring.length).fill(-1);
-  const linear = new Float32Array(raster.width * 4);
-  return (y) => {
-    const place = y % ring.length;
-    const row = ring[place];
-    if (held[place] === y) return row;
-    toLinear(raster, y, linear);
-    if (raster.width === width) row.set(linear);
-    else resampleRow(linear, across, row);
-    held[place] = y;
-    return row;
-  };
-}
+/** Premultiplied linear R, G, B and alpha. */
+const CHANNELS = 4;
+const PLAN_FIELDS = 4;
+const planBytes = ({ first }: Taps) => first.length * PLAN_FIELDS * 4;
 
-// Four floats a pixel: premultiplied linear R, G, B in 0..65535, alpha in 0..65535.
-function toLinear({ width, data }: Raster, y: number, out: Float32Array): void {
-  for (let i = 0, s = y * width * 4; i < out.length; i += 4, s += 4) {
-    const alpha = data[s + 3];
-    const share = alpha / 255;
-    out[i] = linearFromSrgb[data[s]] * share;
-    out[i + 1] = linearFromSrgb[data[s + 1]] * share;
-    out[i + 2] = linearFromSrgb[data[s + 2]] * share;
-    out[i + 3] = alpha * 257;
-  }
-}
-
-function resampleRow(src: Float32Array, { first, count, weights, most }: Taps, out: Float32Array): void {
-  for (let x = 0, o = 0; o < out.length; x++, o += 4) {
-    let r = 0,
-      g = 0,
-      b = 0,
-      a = 0;
-    for (let k = 0, s = first[x] * 4, n = count[x]; k < n; k++, s += 4) {
-      const weight = weights[x * most + k];
-      r += src[s] * weight;
-      g += src[s + 1] * weight;
-      b += src[s + 2] * weight;
-      a += src[s + 3] * weight;
-    }
-    out[o] = r / ONE;
-    out[o + 1] = g / ONE;
-    out[o + 2] = b / ONE;
-    out[o + 3] = a / ONE;
-  }
-}
-
-function fromLinear(src: Float32Array, data: Uint8Array, at: number): void {
-  for (let i = 0; i < src.length; i += 4) {
-    const a = src[i + 3];
-    const alpha = Math.round((a < 0 ? 0 : a > LINEAR_MAX ? LINEAR_MAX : a) / 257);
-    if (alpha === 0) continue;
-    const unmultiply = LINEAR_MAX / a;
-    for (let c = 0; c < 3; c++) {
-      const v = Math.round(src[i + c] * unmultiply);
-      data[at + i + c] = srgbFromLinear[v < 0 ? 0 : v > LINEAR_MAX ? LINEAR_MAX : v];
-    }
-    data[at + i + 3] = alpha;
-  }
+/** Taps as the kernels read them, in their memory. */
+function placed({ first, count, lobes, weights }: Taps): [plan: Int32Array, weights: Float32Array] {
+  const plan = ints(first.length * PLAN_FIELDS);
+  for (let o = 0; o < first.length; o++)
+    plan.set([first[o], count[o], lobes[o * 2], lobes[o * 2 + 1]], o * PLAN_FIELDS);
+  const own = reals(weights.length);
+  for (let k = 0; k < weights.length; k++) own[k] = weights[k] / ONE;
+  return [plan, own];
 }

@@ -21,7 +21,8 @@ const pictures: Record<string, Raster> = {
 const sha256 = (data: Uint8Array) => createHash('sha256').update(data).digest('hex');
 const copy = (value: unknown) => JSON.parse(JSON.stringify(value));
 
-// The recipes were stored, and the pictures of their files made, by the program as it was when it wrote version 1.
+// The recipes were stored by the program as it was when it wrote version 1; the pictures of their files are as that one
+// made them, but for the way in which pixels are resampled since (docs/adr/0021).
 describe('recipes stored by version 1', () => {
   it.each(stored.map((s) => [s.name, s] as const))('%s: opens, and its files hold the same pixels as then', (_, s) => {
     const recipe = readRecipe(copy(s.recipe));

@@ -16,6 +16,7 @@ export {
 } from './ground';
 export * from './fill';
 export { copyBytes, fillBytes, moveRows } from './memory';
+export { blendRows, resampleRow } from './resample';
 export * from './ripple';
 export * from './segments';
 export * from './shade';

@@ -2,7 +2,7 @@ import './files.css';
 import { Input } from 'antd';
 import { useMemo, useState } from 'react';
 import type { BrandView, MarkView } from '../../../contract/views';
-import { fileFindings } from '../../../core/findings/fileFindings';
+import { fileFindings } from '../../../core/recipe/fileFindings';
 import { nameTokens } from '../../../core/recipe/fileNames';
 import { type Recipe, type SizeLine, lineOf } from '../../../core/recipe/recipe';
 import { linesByStandard, standardOf } from '../../../core/recipe/standardLines';

@@ -1,6 +1,6 @@
 import { Input, Select } from 'antd';
 import { useState } from 'react';
-import type { FileFinding } from '../../../core/findings/fileFindings';
+import type { FileFinding } from '../../../core/recipe/fileFindings';
 import { formats } from '../../../core/formats';
 import { purposes } from '../../../core/purposes';
 import { type SizeLine, lineOf } from '../../../core/recipe/recipe';

@@ -2,7 +2,7 @@ import { Input, Select } from 'antd';
 import { type KeyboardEvent, useState } from 'react';
 import { formats } from '../../../core/formats';
 import { purposes } from '../../../core/purposes';
-import type { FileFinding } from '../../../core/findings/fileFindings';
+import type { FileFinding } from '../../../core/recipe/fileFindings';
 import { type SizeLine, type Variant, partOf } from '../../../core/recipe/recipe';
 import { sizes } from '../../../core/sizes';
 import type { VariantDone } from '../../../worker/protocol';

@@ -2,7 +2,7 @@ import { fireEvent, render, screen, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { describe, expect, it, vi } from 'vitest';
 import { completeReceipt } from '../../../core/formats/receipt';
-import { fileFindings } from '../../../core/findings/fileFindings';
+import { fileFindings } from '../../../core/recipe/fileFindings';
 import { type SizeLine, initialRecipe } from '../../../core/recipe/recipe';
 import { standardOf } from '../../../core/recipe/standardLines';
 import type { VariantDone } from '../../../worker/protocol';

@@ -1,12 +1,12 @@
 import { describe, expect, it } from 'vitest';
 import { createRaster } from '../raster/raster';
-import { layOutFile } from '../recipe/makeFile';
-import { ordersOf } from '../recipe/fileOrder';
-import { lineOf, partOf } from '../recipe/recipe';
+import { layOutFile } from './makeFile';
+import { ordersOf } from './fileOrder';
+import { lineOf, partOf } from './recipe';
 import { purposes } from '../purposes';
 import { sizes } from '../sizes';
 import { fileFindings } from './fileFindings';
-import { keyClash } from './keyClash';
+import { keyClash } from '../findings/keyClash';
 
 const mark = { width: 400, height: 200 };
 const line = (purpose: string, size: string, params: object) => ({

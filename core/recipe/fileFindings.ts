@@ -1,7 +1,7 @@
 import type { PageFacts } from '../raster/measurePage';
-import { fitSize } from '../recipe/fitSize';
-import type { SizeLine } from '../recipe/recipe';
-import type { ThinLine } from '../recipe/thinLines';
+import { fitSize } from './fitSize';
+import type { SizeLine } from './recipe';
+import type { ThinLine } from './thinLines';
 import type { Extent, FileLayout } from '../sizes/size';
 
 /** A risk of one file, found before it is written, with the line that would be without it. */
