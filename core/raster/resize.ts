@@ -39,21 +39,21 @@ export function filterTaps(from: number, to: number): Taps {
   const scale = from / to;
   const stretch = Math.max(1, scale);
   const isArea = scale >= AREA_FROM;
-  const reach = isArea ? scale / 2 + 0.5 : 3 * stretch;
+  const reach = isArea ? scale / 2 + 1.5 : 3 * stretch;
   const most = Math.ceil(reach) * 2 + 2;
   const first = new Int32Array(to);
   const count = new Int32Array(to);
   const lobes = new Int32Array(to * 2);
   const weights = new Int32Array(to * most);
   const raw = new Float64Array(most);
-  const overlap = (s: number, centre: number) =>
-    Math.max(0, Math.min(s + 0.5, centre + scale / 2) - Math.max(s - 0.5, centre - scale / 2));
   for (let o = 0; o < to; o++) {
     const centre = (o + 0.5) * scale - 0.5;
     const lo = Math.max(0, Math.ceil(centre - reach));
     const hi = Math.min(from - 1, Math.floor(centre + reach));
     let sum = 0;
-    for (let s = lo; s <= hi; s++) sum += raw[s - lo] = isArea ? overlap(s, centre) : lanczos3((s - centre) / stretch);
+    if (isArea) areaWeights(raw, { lo, hi, from: centre - scale / 2, to: centre + scale / 2 });
+    else for (let s = lo; s <= hi; s++) raw[s - lo] = lanczos3((s - centre) / stretch);
+    for (let s = lo; s <= hi; s++) sum += raw[s - lo];
     let given = 0;
     let largest = 0;
     const n = hi - lo + 1;
@@ -66,10 +66,32 @@ export function filterTaps(from: number, to: number): Taps {
     weights[o * most + largest] += ONE - given;
     first[o] = lo;
     count[o] = n;
-    lobes[o * 2] = Math.max(0, Math.ceil(centre - stretch) - lo);
-    lobes[o * 2 + 1] = Math.min(n, Math.floor(centre + stretch) - lo + 1);
+    const lobe = isArea ? reach : stretch;
+    lobes[o * 2] = Math.max(0, Math.ceil(centre - lobe) - lo);
+    lobes[o * 2 + 1] = Math.min(n, Math.floor(centre + lobe) - lo + 1);
   }
-  return { first, count, weights, most, lobes, isClamped: !isArea };
+  return { first, count, weights, most, lobes, isClamped: true };
+}
+
+/**
+ * Weights of the average over an interval. A sample that lies in it with a part of itself alone is not taken for flat:
+ * it goes up or down as its neighbours do, so that an edge within it falls to the side on which it is.
+ */
+function areaWeights(raw: Float64Array, area: { lo: number; hi: number; from: number; to: number }): void {
+  const { lo, hi } = area;
+  raw.fill(0);
+  for (let s = lo; s <= hi; s++) {
+    // The part of the sample within the interval, from its own middle.
+    const a = Math.max(-0.5, area.from - s);
+    const b = Math.min(0.5, area.to - s);
+    if (b <= a) continue;
+    raw[s - lo] += b - a;
+    const lean = (b * b - a * a) / 4;
+    if (s > lo && s < hi) {
+      raw[s + 1 - lo] += lean;
+      raw[s - 1 - lo] -= lean;
+    }
+  }
 }
 
 /** Where a resized picture goes: into a transparent larger one, at whole pixels. */
