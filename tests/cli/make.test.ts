@@ -168,6 +168,77 @@ describe('sizes', () => {
   });
 });
 
+describe('settings of formats', () => {
+  const line = { mark: 'Typed', variant: 'colour', size: { id: 'physical', params: { widthMm: 50, ppi: 300 } } };
+  const text = (name: string) => readFileSync(at(`set/${name}`), 'latin1');
+  beforeAll(async () => {
+    const gradient = {
+      id: 'gradient',
+      params: {
+        stops: [
+          { at: 0, colour: '#ff0000' },
+          { at: 0.5, colour: '#00ff00' },
+          { at: 1, colour: '#0000ff' },
+        ],
+      },
+    };
+    const badge = { ...line, mark: 'Badge', size: width(240) };
+    const { stderr } = await make('set', [
+      { ...line, format: { id: 'pdf', params: { spot: 'Canal Green', bleedMm: 3, cropMarks: true } }, name: 'spot' },
+      { ...line, format: { id: 'svg', params: { unit: 'px' } }, name: 'px' },
+      { ...line, variant: { fill: gradient }, format: { id: 'eps' }, name: 'gradient' },
+      { ...badge, format: { id: 'svg', params: { embed: true } }, name: 'embedded' },
+      { ...badge, format: { id: 'pdf', params: { embed: true } }, name: 'embedded' },
+      { ...badge, format: { id: 'tiff', params: { compression: 'lzw' } }, name: 'lzw' },
+      { ...badge, format: { id: 'png', params: { profile: 'embedded' } }, name: 'icc' },
+      { ...badge, format: { id: 'ico', params: { set: 'desktop' } }, name: 'icons' },
+    ]);
+    expect(stderr).toBe('');
+  }, 60_000);
+  it('a spot colour is one ink by its name, on a page with bleed and crop marks round what is cut', () => {
+    expect(text('spot.pdf')).toMatch(/\/Separation\s*\/Canal#20Green\s*\/DeviceRGB/);
+    const { stdout } = outside('pdfinfo', '-box', at('set/spot.pdf'));
+    const box = (name: string) =>
+      (new RegExp(`${name}: +([\\d. ]+)`).exec(stdout)?.[1] ?? '').trim().split(/ +/).map(Number);
+    const [media, trim, bleed] = [box('MediaBox'), box('TrimBox'), box('BleedBox')];
+    const mm = (points: number) => (points / 72) * 25.4;
+    expect(mm(trim[2] - trim[0])).toBeCloseTo(50, 1);
+    expect(mm(bleed[2] - bleed[0])).toBeCloseTo(56, 1);
+    expect(mm(media[2] - media[0])).toBeCloseTo(72, 1);
+  });
+  it('more than one colour has no spot colour', async () => {
+    const rimmed = { fill: { id: 'asIs' }, surrounds: [{ id: 'rim', params: { colour: '#ff0000' } }] };
+    const { stderr } = await make('no', [{ ...line, variant: rimmed, format: { id: 'pdf', params: { spot: 'X' } } }]);
+    expect(stderr).toContain('spot colour');
+  });
+  it('an SVG tells px where it is asked to, 96 to the inch', () =>
+    expect(Number(/width="([\d.]+)"/.exec(text('px.svg'))?.[1])).toBeCloseTo((50 / 25.4) * 96, 1));
+  it('a gradient in EPS is one, and goes from its first stop to its last', async () => {
+    expect(text('gradient.eps')).toContain('/ShadingType 2');
+    const args = ['-q', '-dSAFER', '-dBATCH', '-dNOPAUSE', '-dEPSCrop', '-sDEVICE=pngalpha', '-r150'];
+    expect(outside('gs', ...args, `-sOutputFile=${at('g.png')}`, at('set/gradient.eps')).status).toBe(0);
+    const { data, info } = await sharp(readFileSync(at('g.png')))
+      .ensureAlpha()
+      .raw()
+      .toBuffer({ resolveWithObject: true });
+    const inked = Array.from({ length: info.width * info.height }, (_, i) => i).filter((i) => data[i * 4 + 3] === 255);
+    const byColumn = inked.sort((a, b) => (a % info.width) - (b % info.width));
+    const [first, last] = [byColumn[20] * 4, byColumn[byColumn.length - 20] * 4];
+    expect([data[first] > 200, data[first + 2] < 40]).toEqual([true, true]);
+    expect([data[last] < 40, data[last + 2] > 200]).toEqual([true, true]);
+  });
+  it('a mark of pixels goes into SVG and PDF as a picture only where it is asked to, and says so', async () => {
+    const [svg, pdf] = await check(at('set/embedded.svg'), at('set/embedded.pdf'));
+    expect([svg.pictures, pdf.pictures, svg.problems, pdf.problems]).toEqual([1, 1, [], []]);
+    expect(svg.alphaRange).toEqual([0, 255]);
+  });
+  it('LZW, a whole profile, and icons of seven sizes', async () => {
+    expect(outside('tiffinfo', at('set/lzw.tif')).stdout).toContain('LZW');
+    const [png, ico] = await check(at('set/icc.png'), at('set/icons.ico'));
+    expect([png.profile, ico.pictures, ico.width]).toEqual([expect.stringMatching(/sRGB/i), 7, 256]);
+  });
+});
+
 describe('purposes', () => {
   const pixels = async (name: string) => {
     const { data, info } = await sharp(readFileSync(at(name)))

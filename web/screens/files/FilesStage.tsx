@@ -3,6 +3,7 @@ import { Input } from 'antd';
 import { useMemo, useState } from 'react';
 import type { BrandView, MarkView } from '../../../contract/views';
 import { fileFindings } from '../../../core/recipe/fileFindings';
+import type { RectPx } from '../../../core/params';
 import { nameTokens } from '../../../core/recipe/fileNames';
 import { type Recipe, type SizeLine, lineOf } from '../../../core/recipe/recipe';
 import { linesByStandard, standardOf } from '../../../core/recipe/standardLines';
@@ -150,7 +151,7 @@ export function FilesStage({ mark, draft, engine, shown, strokes, brand, grounds
             key={row.line.id}
             row={row}
             page={pages.get(row.line.id)}
-            thinnestShare={strokes && extents ? strokes.thinnestPx / extents.width : null}
+            thinnest={strokes && extents ? thinnestIn(strokes, extents) : null}
             findings={findings.get(row.line.id) ?? []}
             grounds={grounds}
             onChange={(line, why = 'Change a size line') => setLines(replaced(lines, line), why)}
@@ -173,6 +174,12 @@ export function FilesStage({ mark, draft, engine, shown, strokes, brand, grounds
     </div>
   );
 }
+
+const thinnestIn = ({ thinnestPx, place }: MarkWidths, e: RectPx) => ({
+  width: thinnestPx / e.width,
+  x: (place.x - e.x) / e.width,
+  y: (place.y - e.y) / e.height,
+});
 
 const replaced = (lines: readonly SizeLine[], line: SizeLine) => lines.map((l) => (l.id === line.id ? line : l));
 

@@ -16,8 +16,8 @@ import type { PageKnown } from './usePages';
 interface Props {
   readonly row: PlannedLine;
   readonly page: PageKnown | undefined;
-  /** Of the mark's thinnest line, beside the width of the mark; null while that is not known. */
-  readonly thinnestShare: number | null;
+  /** The mark's thinnest line as shares of its extents: how wide it is, and where; null while that is not known. */
+  readonly thinnest: ThinnestLine | null;
   readonly findings: readonly FileFinding[];
   readonly grounds: readonly ProofGround[];
   readonly onChange: (line: SizeLine, why?: string) => void;
@@ -27,16 +27,29 @@ interface Props {
   readonly onKeepPurpose: (purpose: OwnPurpose) => void;
 }
 
+export interface ThinnestLine {
+  readonly width: number;
+  readonly x: number;
+  readonly y: number;
+}
+
+/** Where a mark's thinnest line comes to lie, as shares of the page. */
+function placeOf({ layout }: PlannedLine, thinnest: ThinnestLine | null): { x: number; y: number } | null {
+  if (!layout || !thinnest) return null;
+  const { width, height, mark } = layout;
+  return { x: (mark.x + thinnest.x * mark.width) / width, y: (mark.y + thinnest.y * mark.height) / height };
+}
+
 /** The chosen line: its file as it will be, what is to be said of it, and all of its settings. */
-export function LinePanel({ row, page, thinnestShare, findings, grounds, onChange, ...acts }: Props) {
+export function LinePanel({ row, page, thinnest, findings, grounds, onChange, ...acts }: Props) {
   const { line } = row;
   const purpose = purposes.get(line.purpose);
   const known = purpose.formats ?? formats.ids;
   return (
     <div className="line-panel">
-      <PagePreview page={page} name={row.name} grounds={grounds} />
+      <PagePreview page={page} name={row.name} place={row.thin ? placeOf(row, thinnest) : null} grounds={grounds} />
       <dl className="facts">
-        {factsOf(row, page, thinnestShare).map(([term, words]) => (
+        {factsOf(row, page, thinnest?.width ?? null).map(([term, words]) => (
           <div key={term}>
             <dt>{term}</dt>
             <dd>{words}</dd>

@@ -142,6 +142,7 @@ function Row({ row, ...props }: Props & { row: PlannedLine }) {
           <NameField key={`${name}-${line.name ?? ''}`} row={row} onChange={onChange} />
         )}
         {row.pairName && <span className="soft small">and {row.pairName}</span>}
+        {row.hasClash && <span className="warn small">numbered: another file has this name</span>}
       </td>
       <td className="number soft">{page ? `~ ${bytesWords(page.bytes)}` : ''}</td>
       <td>

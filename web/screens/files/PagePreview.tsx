@@ -6,6 +6,8 @@ import type { PageKnown } from './usePages';
 interface Props {
   readonly page: PageKnown | undefined;
   readonly name: string;
+  /** A place to look at, as shares of the page; null for none. */
+  readonly place: { readonly x: number; readonly y: number } | null;
   readonly grounds: readonly ProofGround[];
 }
 
@@ -15,7 +17,7 @@ const views = [
 ];
 
 /** The file as it will be, on any ground: the whole page, or a pixel of it for one of the screen. */
-export function PagePreview({ page, name, grounds }: Props) {
+export function PagePreview({ page, name, place, grounds }: Props) {
   const [groundId, setGround] = useState<string | null>(null);
   const [view, setView] = useState<'fit' | 'true'>('fit');
   const ground = grounds.find((g) => g.id === groundId) ?? grounds[0];
@@ -30,7 +32,7 @@ export function PagePreview({ page, name, grounds }: Props) {
         style={ground.hex ? { background: ground.hex } : { backgroundImage: `url(${ground.url})` }}
       >
         {page?.bitmap ? (
-          <PageCanvas page={page} label={`${name} on ${ground.name}`} isTrue={view === 'true'} />
+          <PageCanvas page={page} label={`${name} on ${ground.name}`} isTrue={view === 'true'} place={place} />
         ) : (
           <span className="page-waiting small" role="status">
             Drawing…
@@ -63,7 +65,12 @@ export function PagePreview({ page, name, grounds }: Props) {
   );
 }
 
-function PageCanvas({ page, label, isTrue }: { page: PageKnown; label: string; isTrue: boolean }) {
+function PageCanvas({
+  page,
+  label,
+  isTrue,
+  place,
+}: Pick<Props, 'place'> & { page: PageKnown; label: string; isTrue: boolean }) {
   const ref = useRef<HTMLCanvasElement>(null);
   const { bitmap } = page;
   useEffect(() => {
@@ -75,5 +82,10 @@ function PageCanvas({ page, label, isTrue }: { page: PageKnown; label: string; i
   // Pixel for pixel: no larger than the screen's own.
   const ratio = window.devicePixelRatio || 1;
   const size = isTrue && bitmap ? { width: bitmap.width / ratio, height: bitmap.height / ratio } : {};
-  return <canvas ref={ref} role="img" aria-label={label} style={size} />;
+  return (
+    <span className="page-sheet" style={size}>
+      <canvas ref={ref} role="img" aria-label={label} style={size} />
+      {place && <i title="The thinnest line" style={{ left: `${place.x * 100}%`, top: `${place.y * 100}%` }} />}
+    </span>
+  );
 }

@@ -99,7 +99,14 @@ describe('the chosen line', () => {
   const panel = (line = planned[0]) => {
     const acts = { onChange: vi.fn(), onMultiples: vi.fn(), onCopy: vi.fn(), onKeepPurpose: vi.fn() };
     render(
-      <LinePanel row={line} page={page} thinnestShare={0.01} findings={findingsOf(line)} grounds={grounds} {...acts} />,
+      <LinePanel
+        row={line}
+        page={page}
+        thinnest={{ width: 0.01, x: 0.5, y: 0.25 }}
+        findings={findingsOf(line)}
+        grounds={grounds}
+        {...acts}
+      />,
     );
     return acts;
   };
