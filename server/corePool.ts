@@ -5,7 +5,7 @@ import sharp from 'sharp';
 import { CoreError, type ErrorCode } from '../core/errors';
 import { TASK_MEMORY_BYTES, checkNeeds, masterNeeds, pageNeeds } from '../core/recipe/needs';
 import type { PageView, PdfView } from '../contract/views';
-import type { BoardTask, FileTask, LineTask, MadeFile, MadeTask, NeedsMore, PdfTask, PictureTask } from './coreTasks';
+import type { BoardTask, FileTask, FilesTask, FilesEnd, MadeTask, PdfTask, PictureTask } from './coreTasks';
 import type { Answer, Envelope } from './coreWorker';
 import type { PdfPageTask, PickTask } from './pdfPages';
 import type { PreparedGround } from './prepareGround';
@@ -31,7 +31,8 @@ export interface CorePool {
   drawPage(task: PdfPageTask & { longPx: number }, waiter?: Waiter): Promise<Uint8Array<ArrayBuffer>>;
   preparePicked(task: PickTask, waiter?: Waiter): Promise<PreparedMark>;
   makeBoard(task: BoardTask, pictures: MarkPictures, waiter?: Waiter): Promise<Uint8Array<ArrayBuffer>>;
-  makeFile(task: LineTask, pictures: MarkPictures, waiter?: Waiter): Promise<MadeFile>;
+  /** Each file is kept as soon as it is made. @returns false when the delivery was cancelled in the meantime */
+  makeFiles(task: FilesTask, what: string, pictures: MarkPictures, waiter?: Waiter): Promise<boolean>;
   makePicture(task: PictureTask, pictures: MarkPictures, waiter?: Waiter): Promise<KeptPicture>;
   /** @throws CoreError 'memory/too-little' when a page of this size cannot be made here */
   checkPage(what: string, page: { width: number; height: number }): void;
@@ -51,7 +52,7 @@ export interface PoolSettings {
 const MB = 1024 * 1024;
 
 /** How long tasks may run. The longest of each kind seen on two slow cores takes less than half. */
-const MOST_MS = { prepare: 90_000, file: 180_000, picture: 60_000 };
+const MOST_MS = { prepare: 90_000, file: 180_000, fileMore: 30_000, picture: 60_000 };
 
 const PERSON: Waiter = { waiting: 'person' };
 
@@ -114,13 +115,13 @@ export function createCorePool({ entry, database, memoryBytes = TASK_MEMORY_BYTE
         needsBytes: BOARD_BYTES + needsOfSource(pictures, task.source.reduction),
         mostMs: MOST_MS.file,
       }),
-    async makeFile(task, pictures, { waiting, signal } = PERSON) {
-      const order = { what: task.name, waiting, signal, mostMs: MOST_MS.file };
+    async makeFiles(task, what, pictures, { waiting, signal } = PERSON) {
       let needsBytes = needsOfSource(pictures, 1);
-      for (;;) {
-        const made = await call<LineTask, MadeFile | NeedsMore>('makeFile', task, { ...order, needsBytes });
-        if ('blobSha' in made) return made;
-        needsBytes = made.needsBytes;
+      for (let wanted = task.wanted; ;) {
+        const order = { what, waiting, signal, mostMs: MOST_MS.file + wanted.length * MOST_MS.fileMore, needsBytes };
+        const done = await call<FilesTask, FilesEnd>('makeFiles', { ...task, wanted }, order);
+        if (done.end !== 'more') return done.end === 'made';
+        ({ needsBytes, left: wanted } = done);
       }
     },
     makePicture: (task, pictures, { waiting, signal } = PERSON) =>

@@ -3,13 +3,14 @@ import { type Artwork, artworkOfDrawing, artworkOfRaster } from '../core/artwork
 import { readDrawing } from '../core/artwork/readDrawing';
 import { rgbFromHex } from '../core/colour/hex';
 import { formats } from '../core/formats';
-import type { FileReceipt } from '../core/formats/receipt';
 import { bleedColours } from '../core/raster/bleedColours';
 import { extentsOf } from '../core/artwork/extentsOf';
 import { layOutFile, makeFile as makeBytes } from '../core/recipe/makeFile';
 import { pageNeeds } from '../core/recipe/needs';
 import { type FileOrder, treated } from '../core/recipe/fileOrder';
+import { type MarkParts, type PlannedFile, planFiles } from '../core/recipe/planFiles';
 import { type Recipe, readRecipe } from '../core/recipe/recipe';
+import { announce, keepFile } from './store/deliveries';
 import { type RunOptions, makeVariant, runStages } from '../core/recipe/runRecipe';
 import { type StageCache, createStageCache } from '../core/recipe/stageCache';
 import { checkBody, makeMarkRequest } from '../contract/requests';
@@ -54,11 +55,7 @@ let cache: StageCache = createStageCache(KEPT_BYTES);
 let opened: { key: string; artwork: Artwork } | null = null;
 
 /** Lets go of everything that was kept: after a fault nobody knows what it is worth. */
-/** Lines of one variant come one after another. */
-let drawnLast: { readonly key: string; readonly drawn: Artwork } | null = null;
-
 export function forgetAll(): void {
-  drawnLast = null;
   cache = createStageCache(KEPT_BYTES);
   opened = null;
 }
@@ -154,57 +151,82 @@ export async function makeBoard(host: TaskHost, task: BoardTask): Promise<Uint8A
 /** A photo on a board is shown no larger. */
 const BOARD_PHOTO_PIXELS = 1_000_000;
 
-export interface LineTask {
+/** Files of one mark, which share its master. */
+export interface FilesTask {
+  readonly delivery: string;
+  readonly markId: string;
   readonly source: TaskSource;
   readonly recipe: Recipe;
-  /** The id of the variant. */
-  readonly variant: string;
-  readonly order: FileOrder;
-  /** For messages. */
-  readonly name: string;
   readonly palette: readonly { readonly name: string; readonly hex: string }[];
-}
-export interface MadeFile {
-  readonly blobSha: string;
-  readonly size: number;
-  readonly crc32: number;
-  readonly receipt: FileReceipt;
-  /** Size of the page, px. */
-  readonly widthPx: number;
-  readonly heightPx: number;
-  readonly ppi: number | null;
+  /** What names tell of all of them. */
+  readonly names: MarkParts;
+  /** Before every name. */
+  readonly folder: string;
+  /** The number of the mark's first file among all of the delivery. */
+  readonly first: number;
+  /** Which of the mark's own files are to be made. */
+  readonly wanted: readonly number[];
 }
 
-/** What the page turned out to need, more than was put aside: how large it is shows only once the mark is cut out. */
-export interface NeedsMore {
-  readonly needsBytes: number;
-}
+export type FilesEnd =
+  | { readonly end: 'made' | 'cancelled' }
+  /** A page turned out to need more than was put aside: how large it is shows only once the mark is cut out. */
+  | { readonly end: 'more'; readonly needsBytes: number; readonly left: readonly number[] };
 
-/** One delivered file, written, read back and kept. */
-export async function makeFile(host: TaskHost, task: LineTask): Promise<MadeFile | NeedsMore> {
-  const { source, recipe: raw, order, name, palette } = task;
+/** Delivered files, each written, read back and kept as soon as it is made. */
+export async function makeFiles(host: TaskHost, task: FilesTask): Promise<FilesEnd> {
+  const { source, recipe: raw, names, folder, first, wanted } = task;
   const recipe = readRecipe(raw);
-  const variant = recipe.variants.find((v) => v.id === task.variant);
-  if (!variant) throw new Error(`No variant ${task.variant}`);
+  const plan = planFiles(recipe, names);
   const artwork = await openSource(host, source);
-  const format = formats.get(order.format.id);
-  const options = { ...optionsOf(host, source), pictureOnly: true, asPaths: format.accepts === 'paths' };
-  const own = treated(variant, order);
-  const { fill, surrounds, casts } = own;
-  const key = JSON.stringify([source, recipe.stages, fill, surrounds, casts, palette, options.asPaths]);
-  const drawn =
-    drawnLast?.key === key ? drawnLast.drawn : makeVariant(artwork, recipe, own, options, { palette, density: null });
-  drawnLast = { key, drawn };
-  const extents = extentsOf(drawn);
-  if (extents && format.accepts !== 'paths') {
-    const needsBytes = drawn.raster.data.length + pageNeeds(layOutFile(extents, order, drawn.drawing !== null));
-    if (needsBytes > host.needsBytes) return { needsBytes };
+  const drawnOnes = new Map<string, Artwork>();
+  for (const [k, number] of wanted.entries()) {
+    const file = plan[number];
+    const { order, line, variant } = file;
+    const drawn = drawFor(host, { artwork, recipe, task, file }, drawnOnes);
+    const needsBytes = fileNeeds(drawn, order);
+    if (needsBytes > host.needsBytes) return { end: 'more', needsBytes, left: wanted.slice(k) };
+    const made = await makeBytes(drawn, order, formatHost);
+    const { widthPx, heightPx, ppi } = made.content;
+    const name = `${folder}${file.name({ width: Math.round(widthPx), height: Math.round(heightPx), ppi })}`;
+    const receipt = await readBack(made.bytes, made, order.format, name);
+    const blobSha = await keepBlob(host.db, made.bytes, formats.get(order.format.id).mimeType);
+    const isWanted = await keepFile(host.db, task.delivery, {
+      ...{ position: first + number, name, markId: task.markId, variant: variant.name, purpose: line.purpose },
+      ...{ blobSha, size: made.bytes.length, crc32: crc32(made.bytes), receipt },
+    });
+    if (!isWanted) return { end: 'cancelled' };
+    await announce(host.db, task.delivery);
   }
-  const made = await makeBytes(drawn, order, formatHost);
-  const receipt = await readBack(made.bytes, made, order.format, name);
-  const { widthPx, heightPx, ppi } = made.content;
-  const blobSha = await keepBlob(host.db, made.bytes, format.mimeType);
-  return { blobSha, size: made.bytes.length, crc32: crc32(made.bytes), receipt, widthPx, heightPx, ppi };
+  return { end: 'made' };
+}
+
+interface Drawing {
+  readonly artwork: Artwork;
+  readonly recipe: Recipe;
+  readonly task: FilesTask;
+  readonly file: PlannedFile;
+}
+
+/** A variant as its file shows it, made once for all files that show it so. */
+function drawFor(host: TaskHost, { artwork, recipe, task, file }: Drawing, known: Map<string, Artwork>): Artwork {
+  const own = treated(file.variant, file.order);
+  const asPaths = formats.get(file.order.format.id).accepts === 'paths';
+  const key = JSON.stringify([own.fill, own.surrounds, own.casts, asPaths]);
+  const before = known.get(key);
+  if (before) return before;
+  const options = { ...optionsOf(host, task.source), pictureOnly: true, asPaths };
+  const drawn = makeVariant(artwork, recipe, own, options, { palette: task.palette, density: null });
+  // Lines of one variant come one after another: an older one is hardly asked for again.
+  known.clear();
+  known.set(key, drawn);
+  return drawn;
+}
+
+function fileNeeds(drawn: Artwork, order: FileOrder): number {
+  const extents = extentsOf(drawn);
+  if (!extents || formats.get(order.format.id).accepts === 'paths') return 0;
+  return drawn.raster.data.length + pageNeeds(layOutFile(extents, order, drawn.drawing !== null));
 }
 
 export interface PictureTask {

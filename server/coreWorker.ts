@@ -73,5 +73,5 @@ export const describePage = answering(tasks.describePage);
 export const drawPage = answering(tasks.drawPage);
 export const preparePicked = answering(tasks.preparePicked);
 export const makeBoard = answering(tasks.makeBoard);
-export const makeFile = answering(tasks.makeFile);
+export const makeFiles = answering(tasks.makeFiles);
 export const makePicture = answering(tasks.makePicture);

@@ -1,23 +1,22 @@
 import type pg from 'pg';
 import { isCoreError } from '../../core/errors';
 import { slug, uniqueNames } from '../../core/recipe/fileNames';
-import { type PlannedFile, planFiles } from '../../core/recipe/planFiles';
-import { type Recipe, readRecipe } from '../../core/recipe/recipe';
+import { planFiles } from '../../core/recipe/planFiles';
+import { readRecipe } from '../../core/recipe/recipe';
 import { MOST_ZIP_BYTES } from '../../codecs/zipStream';
-import type { BrandView, MarkView } from '../../contract/views';
 import type { CorePool, Waiter } from '../corePool';
+import type { FilesTask } from '../coreTasks';
 import { sourceOf } from '../sources';
 import { findBrand } from '../store/brands';
 import { isDatabaseAway, withTransaction } from '../store/db';
 import {
   type DeliveryPart,
-  type MadeFile,
+  announce,
   beginDelivery,
   failDelivery,
   findDelivery,
   findDeliveryParts,
   finishDelivery,
-  keepFile,
   listMadeFiles,
 } from '../store/deliveries';
 import { type MarkPictures, findMark, findMarkPictures } from '../store/marks';
@@ -63,31 +62,22 @@ function reasonOf(error: unknown): string {
 const OUR_FAULT =
   'Something went wrong inside Tassel while these files were made. Try again; the server log knows more.';
 
-/** A file that is to be made, with all that its making asks for. */
-interface Order {
-  readonly position: number;
-  readonly mark: MarkView;
-  readonly brand: BrandView;
+/** Files of one mark that are to be made one after another, so that they share its master. */
+interface Batch {
+  readonly task: FilesTask;
   readonly pictures: MarkPictures;
-  readonly recipe: Recipe;
-  readonly file: PlannedFile;
-  /** A folder of its own for each of several marks. */
-  readonly folder: string;
+  readonly what: string;
 }
 
 async function makeAll({ pool, core }: DeliveryDeps, id: string, waiter: Waiter): Promise<void> {
-  const { createdAt } = await findDelivery(pool, id);
-  const orders = await listOrders(pool, await findDeliveryParts(pool, id), createdAt.slice(0, 10));
-  const made = new Map((await listMadeFiles(pool, id)).map((f) => [f.position, f]));
-  const left = orders.filter((o) => !made.has(o.position));
+  const { createdAt, fileCount } = await findDelivery(pool, id);
+  const made = new Set((await listMadeFiles(pool, id)).map((f) => f.position));
+  const parts = await findDeliveryParts(pool, id);
+  const batches = await listBatches(pool, { id, parts, made, date: createdAt.slice(0, 10), threads: core.threads });
   let isOver = false;
   const turn = async () => {
-    for (let next = left.shift(); next && !isOver; next = left.shift()) {
-      const file = await makeOne(core, next, waiter);
-      made.set(file.position, file);
-      if (isOver || (await keepFile(pool, id, file))) await announce(pool, id);
-      else isOver = true;
-    }
+    for (let next = batches.shift(); next && !isOver; next = batches.shift())
+      if (!(await core.makeFiles(next.task, next.what, next.pictures, waiter))) isOver = true;
   };
   const turns = Array.from({ length: core.threads }, () =>
     turn().catch((error: unknown) => {
@@ -99,7 +89,8 @@ async function makeAll({ pool, core }: DeliveryDeps, id: string, waiter: Waiter)
   const failed = (await Promise.allSettled(turns)).find((t) => t.status === 'rejected');
   if (failed) throw failed.reason;
   if (isOver) return;
-  const files = [...made.values()].sort((a, b) => a.position - b.position);
+  const files = await listMadeFiles(pool, id);
+  if (files.length < fileCount) throw new Error(`The delivery ${id} has ${files.length} files, not ${fileCount}`);
   if (files.reduce((sum, f) => sum + f.size, 0) > MOST_ZIP_BYTES * ROOM) {
     await failDelivery(pool, id, 'These files come to more than 3.5 GB. Make them in two deliveries, or smaller.');
     return;
@@ -111,31 +102,36 @@ async function makeAll({ pool, core }: DeliveryDeps, id: string, waiter: Waiter)
 /** Names and receipts take their part of an archive too. */
 const ROOM = 0.85;
 
-async function listOrders(pool: pg.Pool, parts: readonly DeliveryPart[], date: string): Promise<Order[]> {
-  const orders: Omit<Order, 'position'>[] = [];
+interface Plan {
+  readonly id: string;
+  readonly parts: readonly DeliveryPart[];
+  /** Files that are made already. */
+  readonly made: ReadonlySet<number>;
+  readonly date: string;
+  readonly threads: number;
+}
+
+/** What is left to be made: a batch for each mark, or several where there are fewer marks than threads. */
+async function listBatches(pool: pg.Pool, { id, parts, made, date, threads }: Plan): Promise<Batch[]> {
+  const batches: Batch[] = [];
+  const share = Math.ceil(threads / parts.length);
+  let first = 0;
   for (const { markId, revision, recipe: raw } of parts) {
     const mark = await findMark(pool, markId);
     const brand = await findBrand(pool, mark.brandId);
+    const pictures = await findMarkPictures(pool, markId);
     const recipe = readRecipe(raw);
-    const folder = parts.length > 1 ? `${slug(mark.name) || 'mark'}/` : '';
-    const shared = { mark, brand, recipe, folder, pictures: await findMarkPictures(pool, markId) };
     const names = { brand: brand.name, mark: mark.name, date, version: revision };
-    for (const file of planFiles(recipe, names)) orders.push({ ...shared, file });
+    const count = planFiles(recipe, names).length;
+    const left = Array.from({ length: count }, (_, k) => k).filter((k) => !made.has(first + k));
+    const task = {
+      ...{ delivery: id, markId, source: sourceOf(pictures, 'working'), recipe, palette: brand.palette, names, first },
+      folder: parts.length > 1 ? `${slug(mark.name) || 'mark'}/` : '',
+    };
+    const length = Math.ceil(left.length / share);
+    for (let k = 0; k < left.length; k += length)
+      batches.push({ task: { ...task, wanted: left.slice(k, k + length) }, pictures, what: `Files of ${mark.name}` });
+    first += count;
   }
-  return orders.map((order, position) => ({ ...order, position }));
+  return batches;
 }
-
-async function makeOne(core: CorePool, order: Order, waiter: Waiter): Promise<MadeFile> {
-  const { position, mark, brand, pictures, recipe, file, folder } = order;
-  const { line, variant } = file;
-  const task = {
-    ...{ source: sourceOf(pictures, 'working'), recipe, variant: variant.id, order: file.order },
-    ...{ name: `${variant.name} of ${mark.name}, file ${position + 1}`, palette: brand.palette },
-  };
-  const { widthPx, heightPx, ppi, ...made } = await core.makeFile(task, pictures, waiter);
-  const name = `${folder}${file.name({ width: Math.round(widthPx), height: Math.round(heightPx), ppi })}`;
-  return { ...made, position, name, markId: mark.id, variant: variant.name, purpose: line.purpose };
-}
-
-/** Tells every web server that a delivery has moved on. */
-export const announce = (pool: pg.Pool, id: string) => pool.query("select pg_notify('tassel_delivery', $1)", [id]);

@@ -5,7 +5,8 @@ import pg from 'pg';
 import type { Logger } from 'pino';
 import type { PictureMaker } from '../sources';
 import { failAbandoned } from '../store/deliveries';
-import { type DeliveryDeps, announce, makeDelivery } from './makeDelivery';
+import { announce } from '../store/deliveries';
+import { type DeliveryDeps, makeDelivery } from './makeDelivery';
 import { collect, lookAt } from './upkeep';
 
 export interface JobRunner {

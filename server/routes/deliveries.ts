@@ -15,7 +15,6 @@ import type { CorePool } from '../corePool';
 import { type ZipEntry, zipLength, zipStream } from '../../codecs/zipStream';
 import type { DeliveryView, MarkView } from '../../contract/views';
 import type { AppDeps } from '../deps';
-import { announce } from '../jobs/makeDelivery';
 import { writeReceipt, writeReceiptJson } from '../jobs/receipt';
 import { readBlob } from '../store/blobs';
 import { findBrand } from '../store/brands';
@@ -23,6 +22,7 @@ import { asId, isDatabaseAway, withTransaction } from '../store/db';
 import {
   type MadeFile,
   addDelivery,
+  announce,
   cancelDelivery,
   findDeliveredFile,
   findDelivery,

@@ -272,3 +272,6 @@ export async function findDeliveredFile(db: Db, id: string, position: number): P
   const row = oneRow(rows, 'file');
   return { name: row.name, sha: row.blob_sha };
 }
+
+/** Tells every web server that a delivery has moved on. */
+export const announce = (db: Db, id: string) => db.query("select pg_notify('tassel_delivery', $1)", [id]);

@@ -99,7 +99,7 @@ it('of several tries one is taken, traced for vector files alone, and delivered 
   await sheet.getByText('SVG and PDF', { exact: true }).click();
   await sheet.getByText(/^\d+ nodes$/).first().waitFor({ timeout: 60_000 }); // prettier-ignore
   await sheet.getByRole('button', { name: /^Colour #/ }).first().click(); // prettier-ignore
-  await sheet.locator('.ant-color-picker-hex-input input').fill('1f3fbf');
+  await sheet.getByRole('textbox', { name: 'Colour as text' }).fill('1f3fbf');
   await sheet.keyboard.press('Enter');
   await sheet.keyboard.press('Escape');
   const own = async () => (await rig.get(paths.mark(taken.id))) as MarkView;

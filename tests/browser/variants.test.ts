@@ -28,7 +28,7 @@ it('a reversed variant gets a rim, and is delivered as paths with the light insi
   await page.getByRole('button', { name: 'rim', exact: true }).click();
   await expect.poll(async () => (await read()).recipe.variants[2].surrounds.length).toBe(1);
   await page.getByRole('button', { name: 'Colour #FFFFFF' }).nth(1).click();
-  await page.locator('.ant-color-picker-hex-input input').last().fill('6a2a5b');
+  await page.getByRole('textbox', { name: 'Colour as text' }).last().fill('6a2a5b');
   await page.keyboard.press('Enter');
   await page.keyboard.press('Escape');
   await expect.poll(async () => (await read()).recipe.variants[2].surrounds[0].params.colour).toBe('#6a2a5b');
