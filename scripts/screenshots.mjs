@@ -114,8 +114,19 @@ try {
     'files',
     () => page.getByRole('button', { name: 'Make 3 files' }).waitFor(),
     async () => {
-      await page.getByRole('button', { name: 'Make 3 files' }).click();
-      await page.getByRole('region', { name: 'Receipt' }).waitFor({ timeout: 60_000 });
+      for (const purpose of ['stamp', 'key colour']) {
+        await page.getByLabel('Variants to add lines for').click();
+        await page.locator('.ant-select-item-option').getByText('Colour', { exact: true }).last().click();
+        await page.keyboard.press('Escape');
+        await page.getByRole('button', { name: purpose, exact: true }).click();
+        await page.getByLabel('Variants to add lines for').click();
+        await page.locator('.ant-select-item-option').getByText('Colour', { exact: true }).last().click();
+        await page.keyboard.press('Escape');
+      }
+      await page.getByRole('button', { name: 'Make 5 files' }).click();
+      await page.getByRole('list', { name: 'Receipt' }).waitFor({ timeout: 60_000 });
+      await page.getByRole('row').nth(5).click();
+      await page.getByRole('img', { name: /colour-1920\.png on White/ }).waitFor({ timeout: 30_000 });
     },
   );
   const candidates = () => page.getByRole('button', { name: /^Signature 5; press/ }).waitFor({ timeout: 60_000 });

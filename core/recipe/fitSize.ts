@@ -11,14 +11,15 @@ const COUNTS_PIXELS = /^px$|Px$/;
 /** A size made smaller until a mark of so many pixels is not enlarged by it; the same where it is not. */
 export function fitSize(size: Part, mark: Extent): Part {
   const definition = sizes.get(size.id);
-  const names = Object.keys(size.params).filter((name) => COUNTS_PIXELS.test(name));
+  // A frame is as large as its receiver asks: the mark in it gives way.
+  const isFrame = size.id === 'frame';
+  const names = Object.keys(size.params).filter((name) => (isFrame ? name === 'markPct' : COUNTS_PIXELS.test(name)));
+  const least = isFrame ? 1 : LEAST_SIDE_PX;
   const times = (share: number): Part => ({
     ...size,
     params: {
       ...size.params,
-      ...Object.fromEntries(
-        names.map((n) => [n, Math.max(LEAST_SIDE_PX, Math.floor((size.params[n] as number) * share))]),
-      ),
+      ...Object.fromEntries(names.map((n) => [n, Math.max(least, Math.floor((size.params[n] as number) * share))])),
     },
   });
   const enlargement = (part: Part) => definition.layOut(mark, part.params as never, wholePixels).enlargement;

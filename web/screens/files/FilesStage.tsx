@@ -136,6 +136,7 @@ export function FilesStage({ mark, draft, engine, shown, strokes, brand, grounds
         <AddLines
           variants={recipe.variants}
           ownPurposes={brand.ownPurposes}
+          master={master}
           onLine={addLine}
           onMany={(many, why) =>
             add(

@@ -157,8 +157,11 @@ describe('the chosen line', () => {
 describe('many lines at once', () => {
   it('come for the variants that were chosen, by a purpose of the brand’s own too', async () => {
     const onMany = vi.fn();
+    const small = { hasPaths: false, exactExtents: { x: 0, y: 0, width: 400, height: 100 } };
     const own = { title: 'Newsletter', purpose: 'web', size: planned[0].line.size, format: planned[0].line.format };
-    render(<AddLines variants={recipe.variants} ownPurposes={[own]} onLine={() => {}} onMany={onMany} />);
+    render(
+      <AddLines variants={recipe.variants} ownPurposes={[own]} master={small} onLine={() => {}} onMany={onMany} />,
+    );
     await userEvent.click(screen.getByRole('button', { name: 'stamp' }));
     expect(onMany.mock.calls[0][0].map((l: SizeLine) => [l.variant, l.purpose])).toEqual([
       ...[
@@ -167,11 +170,15 @@ describe('many lines at once', () => {
         ['reversed', 'stamp'],
       ],
     ]);
+    // No larger than the mark is: a stamp of its own size, a smaller mark in a frame of the full size.
+    expect(onMany.mock.calls[0][0][0].size.params.px).toBe(400);
+    await userEvent.click(screen.getByRole('button', { name: 'key colour' }));
+    expect(onMany.mock.calls[1][0][0].size.params).toMatchObject({ widthPx: 1920, markPct: 20 });
     await userEvent.click(screen.getByRole('combobox', { name: 'Variants to add lines for' }));
     await userEvent.click(await screen.findByText('Black'));
     await userEvent.click(screen.getByRole('button', { name: 'Newsletter' }));
-    expect(onMany.mock.calls[1][0]).toHaveLength(1);
-    expect(onMany.mock.calls[1][0][0]).toMatchObject({ variant: 'black', size: own.size });
+    expect(onMany.mock.calls[2][0]).toHaveLength(1);
+    expect(onMany.mock.calls[2][0][0]).toMatchObject({ variant: 'black', size: own.size });
   });
   it('at two and three times its size, on paper at a finer resolution', () => {
     const [two, three] = multiplesOf({ ...planned[0].line, name: 'logo.png' }, (k) => `m${k}`);
