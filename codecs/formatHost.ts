@@ -15,6 +15,21 @@ export const formatHost: FormatHost = {
   },
 };
 
+const JFIF_BYTES = 18;
+
+/**
+ * A JPEG that tells its resolution in its head. The library would add EXIF data for it.
+ * @see ITU-T T.871, 10.1: the JFIF segment, version 1.02, its unit dots per inch
+ */
+function withDensity(bytes: Buffer, ppi: number): Buffer {
+  const head = Buffer.from([0xff, 0xe0, 0, JFIF_BYTES - 2, 0x4a, 0x46, 0x49, 0x46, 0, 1, 2, 1, 0, 0, 0, 0, 0, 0]);
+  head.writeUInt16BE(Math.round(ppi), 12);
+  head.writeUInt16BE(Math.round(ppi), 14);
+  const hasOwn = bytes[3] === 0xe0 && bytes.toString('latin1', 6, 10) === 'JFIF';
+  const rest = hasOwn ? 4 + bytes.readUInt16BE(4) : 2;
+  return Buffer.concat([bytes.subarray(0, 2), head, bytes.subarray(rest)]);
+}
+
 function encodeOther(kind: Exclude<PixelKind, 'png'>, raster: Raster, options: EncodeOptions): Promise<Buffer> {
   const { ppi, isOpaque, isGrey } = options;
   let picture = fromRaw(raster);
@@ -23,8 +38,8 @@ function encodeOther(kind: Exclude<PixelKind, 'png'>, raster: Raster, options: E
   if (kind === 'webp') return picture.webp({ lossless: true, exact: true, effort: 4 }).toBuffer();
   if (kind === 'avif') return picture.avif({ quality: Number(options.quality), chromaSubsampling: '4:4:4' }).toBuffer();
   if (kind === 'jpeg') {
-    const sized = ppi === null ? picture : picture.withMetadata({ density: ppi });
-    return sized.jpeg({ quality: Number(options.quality), chromaSubsampling: '4:4:4' }).toBuffer();
+    const bytes = picture.jpeg({ quality: Number(options.quality), chromaSubsampling: '4:4:4' }).toBuffer();
+    return ppi === null ? bytes : bytes.then((b) => withDensity(b, ppi));
   }
   const isBits = options.depth === '1';
   if (isBits) picture = picture.toColourspace('b-w').threshold(128);

@@ -1,6 +1,6 @@
 import { CoreError } from '../../core/errors';
 import { isPdf, sniffKind } from '../sniffKind';
-import type { Look } from './look';
+import { type Look, ofPixels, profileName } from './look';
 import { lookAtAvif } from './lookAtAvif';
 import { lookAtEps } from './lookAtEps';
 import { lookAtIco } from './lookAtIco';
@@ -36,6 +36,20 @@ export function kindOfFile(bytes: Uint8Array): string | null {
   return isPdf(bytes) ? 'pdf' : null;
 }
 
+/** Pictures of kinds that nobody here writes, such as GIF, as far as the one library reads them. */
+async function lookAtOther(bytes: Uint8Array): Promise<Look | null> {
+  const { default: sharp } = await import('sharp');
+  try {
+    const { format, hasAlpha, density, icc } = await sharp(bytes).metadata();
+    const { data, info } = await sharp(bytes).ensureAlpha().raw().toBuffer({ resolveWithObject: true });
+    const pixels = { width: info.width, height: info.height, data: new Uint8Array(data) };
+    const profile = icc ? profileName(icc) : null;
+    return { ...ofPixels(pixels), format, ppi: density ?? null, hasAlpha, profile, problems: [] };
+  } catch {
+    return null;
+  }
+}
+
 /**
  * Looks at a file by a reader that shares no code with our writers.
  * @throws CoreError 'intake/unsupported' for a kind that nobody here reads, 'intake/damaged' for one that does not decode; each names
@@ -43,6 +57,8 @@ export function kindOfFile(bytes: Uint8Array): string | null {
  */
 export async function lookAt(bytes: Uint8Array, name: string): Promise<Look> {
   const kind = kindOfFile(bytes);
+  const other = kind ? null : await lookAtOther(bytes);
+  if (other) return other;
   if (!kind) {
     const known = Object.keys(readers).join(', ').toUpperCase();
     throw new CoreError('intake/unsupported', `${name} is none of ${known}.`, { file: name });

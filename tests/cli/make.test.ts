@@ -161,8 +161,9 @@ describe('sizes', () => {
         size: { id: 'physical', params: { widthMm: 73.4, ppi } },
       })),
     );
-    const { files } = await make('paper', lines);
-    expect(files).toHaveLength(10);
+    const stamp = { ...lines[0], format: { id: 'jpeg' }, purpose: 'stamp', name: 'jpeg-300' };
+    const { files } = await make('paper', [...lines, stamp]);
+    expect(files).toHaveLength(11);
     for (const one of await check(...files.map((f) => at(`paper/${f}`))))
       expect([one.file, Math.abs(inMm(one) - 73.4) < 0.05]).toEqual([one.file, true]);
   });
@@ -366,6 +367,13 @@ describe('check', () => {
   it('names a file that it cannot read, and ends with 1', async () => {
     writeFileSync(at('note.txt'), 'hello');
     writeFileSync(at('cut.png'), readFileSync(at('own.png')).subarray(0, 3000));
+    writeFileSync(
+      at('other.gif'),
+      await sharp(readFileSync(at('badge.jpg')))
+        .gif()
+        .toBuffer(),
+    );
+    expect((await check(at('other.gif')))[0]).toMatchObject({ format: 'gif', width: 420, problems: [] });
     for (const name of ['note.txt', 'cut.png']) {
       const { stdout, code } = await tassel('check', at(name), '--json');
       expect(code).toBe(1);
