@@ -347,6 +347,13 @@ describe('cutout', () => {
 });
 
 describe('check', () => {
+  beforeAll(async () => {
+    const interlaced = await sharp(readFileSync(at('badge.jpg')))
+      .png({ progressive: true })
+      .withMetadata({ density: 144 })
+      .toBuffer();
+    writeFileSync(at('own.png'), interlaced);
+  });
   it('tells what a file of somebody else holds that it should not', async () => {
     const [jpeg] = await check(at('badge.jpg'));
     expect(jpeg).toMatchObject({
@@ -356,11 +363,6 @@ describe('check', () => {
       hasAlpha: false,
       problems: ['holds EXIF data'],
     });
-    const interlaced = await sharp(readFileSync(at('badge.jpg')))
-      .png({ progressive: true })
-      .withMetadata({ density: 144 })
-      .toBuffer();
-    writeFileSync(at('own.png'), interlaced);
     const [png] = await check(at('own.png'));
     expect([png.interlaced, Math.round(png.ppi as number), png.cornersClear]).toEqual([true, 144, false]);
   });
