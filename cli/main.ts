@@ -65,6 +65,11 @@ const commands: readonly { verb: string; summary: string; load: () => Promise<Co
     load: async () => (await import('./check')).check,
   },
   {
+    verb: 'place',
+    summary: 'put marks on photos and exact frames, in the variant that reads best',
+    load: async () => (await import('./place')).place,
+  },
+  {
     verb: 'type',
     summary: 'set a line of text as a mark, as paths',
     load: async () => (await import('./type')).type,
