@@ -24,9 +24,11 @@ const NOISY: Record<string, string> = {
 export function lookAtTiff(bytes: Uint8Array): Look {
   const buffer = Uint8Array.from(bytes).buffer;
   const pages = UTIF.decode(buffer);
+  if (pages.length === 0) throw new Error('it holds no page');
   const page = pages[0] as unknown as Record<string, ArrayLike<number> & { 0: number }>;
   UTIF.decodeImage(buffer, pages[0]);
   const { width, height } = pages[0] as unknown as { width: number; height: number };
+  if (!(width > 0 && height > 0)) throw new Error('it tells no size');
   const samples = page[TAG.samples]?.[0] ?? 1;
   const bits = page[TAG.bits]?.[0] ?? 1;
   const photometric = page[TAG.photometric]?.[0] ?? 1;
