@@ -1,5 +1,5 @@
 // npm test: set-up, a database of its own, type check, lint, then unit, command line, API and browser tests.
-import { spawnSync } from 'node:child_process';
+import { spawn, spawnSync } from 'node:child_process';
 import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
 import { TEST_PACKAGES, ensurePackages } from './lib/system.mjs';
@@ -9,11 +9,28 @@ import { ensureBuild, ensureModules, projectDir, say } from './lib/steps.mjs';
 const total = { passed: 0, failed: 0 };
 const filter = process.argv.slice(2);
 
-/** A check that is a whole program: it counts as one. */
-function check(name, command, args) {
-  say(name);
-  const ok = spawnSync(command, args, { cwd: projectDir, stdio: 'inherit' }).status === 0;
-  total[ok ? 'passed' : 'failed']++;
+/** Checks that are whole programs: each counts as one. Two run at a time, and each says what it has to say at its end. */
+async function checkAll(checks) {
+  const left = [...checks];
+  const turn = async () => {
+    for (let next = left.shift(); next; next = left.shift()) {
+      const [name, ...args] = next;
+      const { status, text } = await runQuietly(args);
+      say(name);
+      process.stdout.write(text);
+      total[status === 0 ? 'passed' : 'failed']++;
+    }
+  };
+  await Promise.all([turn(), turn()]);
+}
+
+function runQuietly(args) {
+  return new Promise((resolve) => {
+    const child = spawn(process.execPath, args, { cwd: projectDir, stdio: ['ignore', 'pipe', 'pipe'] });
+    let text = '';
+    for (const stream of [child.stdout, child.stderr]) stream.on('data', (part) => (text += part));
+    child.once('close', (status) => resolve({ status, text }));
+  });
 }
 
 function runVitest(env) {
@@ -51,14 +68,14 @@ try {
   ensureBuild();
   database = await startDatabase({ projectDir, name: 'postgres-test', firstPort: 55480, durable: false, say });
   if (filter.length === 0) {
-    for (const folder of ['core', 'web', '.'])
-      check(`Type check: ${folder}`, process.execPath, [
-        'node_modules/typescript/bin/tsc',
-        '-p',
-        folder === '.' ? 'tsconfig.json' : `${folder}/tsconfig.json`,
-      ]);
-    check('Lint', process.execPath, ['node_modules/eslint/bin/eslint.js', '.', '--max-warnings', '0']);
-    check('Format', process.execPath, ['scripts/format.mjs', '--check']);
+    const tsc = ['node_modules/typescript/bin/tsc', '-p'];
+    await checkAll([
+      ['Lint', 'node_modules/eslint/bin/eslint.js', '.', '--max-warnings', '0'],
+      ['Type check: .', ...tsc, 'tsconfig.json'],
+      ['Type check: web', ...tsc, 'web/tsconfig.json'],
+      ['Type check: core', ...tsc, 'core/tsconfig.json'],
+      ['Format', 'scripts/format.mjs', '--check'],
+    ]);
   }
   runVitest({ TASSEL_TEST_DATABASE: JSON.stringify(database.connection) });
 } catch (error) {
