@@ -112,7 +112,7 @@ try {
   await shot(
     `/marks/${badge}/files`,
     'files',
-    () => page.getByRole('button', { name: 'Make 3 files' }).waitFor(),
+    () => page.getByText(/^3 files, about/).waitFor({ timeout: 60_000 }),
     async () => {
       for (const purpose of ['stamp', 'key colour']) {
         await page.getByLabel('Variants to add lines for').click();
