@@ -3,12 +3,13 @@ import { basename, extname, join, parse } from 'node:path';
 import sharp from 'sharp';
 import { fromRaw, decodePicture } from '../codecs/decodePicture';
 import { encodePng } from '../codecs/encodePng';
-import { hexFromRgb } from '../core/colour/hex';
 import { readColour } from '../core/colour/readColour';
 import { markAtWidth } from '../core/contrast/placeMark';
-import { type Standing, bestStanding, measureStanding, outlineMark } from '../core/contrast/standing';
+import { bestStanding, measureStanding, outlineMark } from '../core/contrast/standing';
 import { CoreError } from '../core/errors';
-import type { RectPx } from '../core/params';
+import type { Artwork } from '../core/artwork/artwork';
+import { extentsOf } from '../core/artwork/extentsOf';
+import type { Extent } from '../core/sizes/size';
 import { layOnGround } from '../core/placements/layOnGround';
 import { ANCHORS, type Anchor, type Length, type Place, countGaps, placeBox } from '../core/placements/placement';
 import { type Raster, createRaster } from '../core/raster/raster';
@@ -39,10 +40,16 @@ Written as the ending says: png, jpg, webp, tif; of a folder as each photo is.`;
 const ENDINGS = ['.png', '.jpg', '.jpeg', '.webp', '.tif', '.tiff'];
 const PHOTOS = /\.(png|jpe?g|webp|tiff?)$/i;
 
+interface DrawnVariant {
+  readonly name: string;
+  readonly artwork: Artwork;
+  readonly extents: Extent;
+}
+/** A mark in the variant to use, or in several of which the best is taken; drawn once for all grounds. */
+type DrawnMark = readonly DrawnVariant[];
+
 interface Job {
-  readonly masters: readonly OpenMaster[];
-  /** One to use, or several of which the best is taken. */
-  readonly variants: readonly Variant[];
+  readonly marks: readonly DrawnMark[];
   readonly place: Place;
   readonly opacity: number;
   readonly quality: number;
@@ -65,11 +72,12 @@ export const place: Command = {
     if (positionals.length !== 1)
       throw new CoreError('cli/usage', `place takes one ground, got ${positionals.length}.`);
     if (!values.mark || !values.out) throw new CoreError('cli/usage', 'place needs --mark and --out.');
-    const masters: OpenMaster[] = [];
-    for (const path of values.mark) masters.push(await openMaster(path));
+    const variants = readVariants(values.variant ?? 'auto');
+    const marks: DrawnMark[] = [];
+    for (const path of values.mark)
+      marks.push(await naming(basename(path), async () => drawAll(await openMaster(path), variants)));
     const job: Job = {
-      masters,
-      variants: readVariants(values.variant ?? 'auto'),
+      marks,
       place: {
         at: readAnchor(values.at ?? 'lower-right'),
         inset: readLength(values.inset ?? '4%', 'inset', 0),
@@ -124,24 +132,33 @@ function readLength(text: string, option: string, least: number): Length {
 }
 
 /** A photo's pixels, upright and in sRGB, or a frame of one colour or none. */
-async function openGround(text: string): Promise<Raster> {
+async function openGround(text: string): Promise<{ raster: Raster; isClear: boolean }> {
   const frame = /^(\d{1,5})x(\d{1,5})(?::(.+))?$/.exec(text);
-  if (!frame) return (await decodePicture(readInput(text), basename(text))).raster;
+  if (!frame) return { raster: (await decodePicture(readInput(text), basename(text))).raster, isClear: false };
   const [width, height] = [Number(frame[1]), Number(frame[2])];
   if (Math.min(width, height) < 8 || Math.max(width, height) > 16_384)
     throw new CoreError('cli/usage', `A frame has sides of 8 to 16384 px, got "${text}".`);
   const out = createRaster(width, height);
-  if (frame[3] === undefined) return out;
+  if (frame[3] === undefined) return { raster: out, isClear: true };
   const hex = readColour(frame[3]);
   if (!hex) throw new CoreError('cli/usage', `"${frame[3]}" is no colour.`);
   const pixel = Buffer.from(`${hex.slice(1)}ff`, 'hex');
   for (let p = 0; p < out.data.length; p += 4) out.data.set(pixel, p);
-  return out;
+  return { raster: out, isClear: false };
+}
+
+function drawAll(master: OpenMaster, variants: readonly Variant[]): DrawnMark {
+  return variants.map((variant) => {
+    const artwork = drawVariant(master, variant, variant.name);
+    const extents = extentsOf(artwork);
+    if (!extents) throw new CoreError('cutout/nothing-left', `Nothing is visible of the variant "${variant.name}".`);
+    return { name: variant.name, artwork, extents };
+  });
 }
 
 async function placeOn(path: string, out: string, job: Job) {
-  const ground = await openGround(path);
-  const items = job.masters.map((master) => layOne(ground, master, job));
+  const { raster: ground, isClear } = await openGround(path);
+  const items = job.marks.map((mark) => layOne(ground, isClear, mark, job));
   const bytes = await encode(ground, out, job.quality);
   const back = await sharp(bytes).metadata();
   if (back.width !== ground.width || back.height !== ground.height)
@@ -150,34 +167,21 @@ async function placeOn(path: string, out: string, job: Job) {
   return { ground: path, out, gaps: countGaps(ground), items };
 }
 
-interface Candidate {
-  readonly variant: Variant;
-  readonly raster: Raster;
-  readonly box: RectPx;
-  readonly standing: Standing;
-}
-
-function layOne(ground: Raster, master: OpenMaster, { variants, place: where, opacity }: Job) {
-  const isClear = ground.data[3] === 0;
-  const all = variants.map((variant): Candidate => {
-    const drawn = drawVariant(master, variant, variant.name);
-    const own = markAtWidth(drawn, PROBE_PX);
-    const box = placeBox(ground, own, where);
-    const raster = markAtWidth(drawn, box.width);
-    const standing = isClear ? NOWHERE : measureStanding(outlineMark(raster), ground, box);
-    return { variant, raster, box: { ...box, height: raster.height }, standing };
+function layOne(ground: Raster, isClear: boolean, mark: DrawnMark, { place: where, opacity }: Job) {
+  const all = mark.map(({ name, artwork, extents }) => {
+    const box = placeBox(ground, extents, where);
+    const raster = markAtWidth(artwork, box.width);
+    // On a clear frame there is nothing to stand out from.
+    const standing = isClear ? null : measureStanding(outlineMark(raster), ground, box);
+    return { name, raster, box: { ...box, height: raster.height }, standing };
   });
-  const best = all[isClear ? 0 : bestStanding(all.map((c) => c.standing))];
+  const measured = all.flatMap((c) => c.standing ?? []);
+  const best = all[measured.length > 0 ? bestStanding(measured) : 0];
   layOnGround(ground, best.raster, best.box, { opacity, mode: 'normal' });
-  const { ratio, shareAbove3 } = best.standing;
+  const { ratio, shareAbove3 } = best.standing ?? { ratio: 1, shareAbove3: 0 };
   const round = (v: number) => Math.round(v * 1000) / 1000;
-  return { variant: best.variant.name, contrast: round(ratio), shareAbove3: round(shareAbove3), box: best.box };
+  return { variant: best.name, contrast: round(ratio), shareAbove3: round(shareAbove3), box: best.box };
 }
-
-/** A mark's proportions are taken at this width. */
-const PROBE_PX = 2000;
-/** On a clear frame there is nothing to stand out from. */
-const NOWHERE: Standing = { ratio: 1, shareAbove3: 0, worst: null };
 
 function encode(raster: Raster, out: string, quality: number): Promise<Buffer> {
   const ending = extname(parse(out).base).toLowerCase();
@@ -185,8 +189,5 @@ function encode(raster: Raster, out: string, quality: number): Promise<Buffer> {
   const picture = fromRaw(raster).withIccProfile('srgb');
   if (ending === '.webp') return picture.webp({ lossless: true }).toBuffer();
   if (ending.startsWith('.tif')) return picture.tiff({ compression: 'lzw' }).toBuffer();
-  return picture
-    .flatten({ background: hexFromRgb([255, 255, 255]) })
-    .jpeg({ quality, chromaSubsampling: '4:4:4' })
-    .toBuffer();
+  return picture.flatten({ background: '#ffffff' }).jpeg({ quality, chromaSubsampling: '4:4:4' }).toBuffer();
 }

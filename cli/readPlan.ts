@@ -4,7 +4,7 @@ import { CoreError } from '../core/errors';
 import { formats } from '../core/formats';
 import { checkValues } from '../core/params';
 import { purposes } from '../core/purposes';
-import { DEFAULT_PATTERN, type Part, readPart } from '../core/recipe/recipe';
+import { DEFAULT_PATTERN, type Part, only, readPart } from '../core/recipe/recipe';
 import { sizes } from '../core/sizes';
 import { readJsonFile } from './readJsonFile';
 
@@ -35,12 +35,6 @@ export interface Plan {
   readonly lines: readonly PlanLine[];
 }
 
-const only = <S extends yup.ObjectShape>(shape: S) =>
-  yup
-    .object(shape)
-    .typeError('expected an object')
-    .required('expected an object')
-    .noUnknown(true, ({ unknown }: { unknown: string }) => `there is no "${unknown.split(',')[0]}"`);
 const text = (most = 200) =>
   yup.string().typeError('expected a text').min(1, 'expected a text').max(most, `expected at most ${most} characters`);
 const isObject = (v: unknown): v is object => typeof v === 'object' && v !== null && !Array.isArray(v);

@@ -18,7 +18,7 @@ export async function estimateBytes(content: FileContent, { id, params }: Part):
   const { drawing, raster } = content;
   if (id in BESIDE_SVG && drawing) return Math.round(printSvg(drawing, content).length * BESIDE_SVG[id]);
   if (!raster) return 0;
-  const channels = content.isGrey ? 1 : content.ground !== null && content.ground !== undefined ? 3 : 4;
+  const channels = content.isGrey ? 1 : content.isOpaque ? 3 : 4;
   const pixels = raster.width * raster.height;
   if (id === 'tiff' && params.depth === '1') return Math.ceil(raster.width / 8) * raster.height + 500;
   if (id === 'tiff' && params.compression === 'none') return pixels * channels + 900;

@@ -14,8 +14,8 @@ export interface FileContent {
   readonly raster: Raster | null;
   /** The paths where they lie on the page; there for every format of paths, unless its pixels are embedded. */
   readonly drawing: Drawing | null;
-  /** A flat colour that was laid beneath, so that nothing is see-through; '' for one that the picture brought. */
-  readonly ground?: string | null;
+  /** Nothing of it is see-through. */
+  readonly isOpaque?: boolean;
   /** A grey picture, such as a mask. */
   readonly isGrey?: boolean;
   /** The mark in squares of other sizes, for a format that holds several; the largest first. */
@@ -63,14 +63,14 @@ export const defineFormat = <F extends Fields>(d: FormatDefinition<F>): FormatDe
 /** A raster file as its host is to write it. */
 export const encoded = (
   kind: PixelKind,
-  { raster, ppi, ground, isGrey }: FileContent,
+  { raster, ppi, isOpaque, isGrey }: FileContent,
   host: FormatHost,
   settings: object = {},
 ): Promise<Uint8Array> =>
   host.encode(kind, raster as Raster, {
     ...settings,
     ppi,
-    isOpaque: typeof ground === 'string' || isGrey === true,
+    isOpaque,
     isGrey,
   });
 

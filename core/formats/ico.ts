@@ -33,11 +33,9 @@ export const ico = defineFormat({
     }),
   },
   squares: (p) => SETS[p.set],
-  async write({ squares = [], ground }, _, host) {
+  async write({ squares = [], isOpaque }, _, host) {
     const pictures = await Promise.all(
-      squares.map((raster) =>
-        host.encode('png', raster, { ppi: null, palette: false, isOpaque: typeof ground === 'string' }),
-      ),
+      squares.map((raster) => host.encode('png', raster, { ppi: null, palette: false, isOpaque })),
     );
     return joinIcons(squares, pictures);
   },

@@ -1,5 +1,5 @@
 import type { PageFacts } from '../raster/measurePage';
-import { fitSize } from './fitSize';
+import { COUNTS_PIXELS, fitSize, withNumbers } from './fitSize';
 import type { SizeLine } from './recipe';
 import type { ThinLine } from './thinLines';
 import type { Extent, FileLayout } from '../sizes/size';
@@ -73,9 +73,9 @@ function thin({ line, thin: found }: Known): FileFinding | null {
 
 /** The same line so many times as large, rounded up; null where its size is not one number. */
 function scaled(line: SizeLine, times: number): SizeLine | null {
-  const names = Object.keys(line.size.params).filter((name) => /^px$|Px$|Mm$/.test(name));
-  if (line.size.id === 'frame' || names.length === 0) return null;
-  return sized(line, Object.fromEntries(names.map((n) => [n, Math.ceil((line.size.params[n] as number) * times)])));
+  const isMeant = (name: string) => COUNTS_PIXELS.test(name) || name.endsWith('Mm');
+  if (line.size.id === 'frame' || !Object.keys(line.size.params).some(isMeant)) return null;
+  return { ...line, size: withNumbers(line.size, isMeant, (v) => Math.ceil(v * times)) };
 }
 
 function touches({ line, page, layout }: Known): FileFinding | null {
@@ -103,7 +103,7 @@ function margins({ line, layout }: Known): FileFinding | null {
   return {
     id: 'margins',
     title: `${Math.round(most * 100)} % empty`,
-    detail: `The mark has another shape than this box and leaves ${isAcross ? 'its sides' : 'it above and below'} empty.`,
+    detail: `The mark has another shape than this box, which is left empty ${isAcross ? 'beside' : 'above and below'} it.`,
     mend: {
       label: isAcross ? `${side} px wide` : `${side} px high`,
       line: sized(line, isAcross ? { widthPx: side } : { heightPx: side }),

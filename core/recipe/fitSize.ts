@@ -6,7 +6,15 @@ import { purposes } from '../purposes';
 import { type Part, type Recipe, startLineId } from './recipe';
 
 /** Settings of sizes that count pixels of the file. */
-const COUNTS_PIXELS = /^px$|Px$/;
+export const COUNTS_PIXELS = /^px$|Px$/;
+
+/** A part with some of its numbers changed. */
+export const withNumbers = (part: Part, isMeant: (name: string) => boolean, change: (v: number) => number): Part => ({
+  ...part,
+  params: Object.fromEntries(
+    Object.entries(part.params).map(([name, v]) => [name, typeof v === 'number' && isMeant(name) ? change(v) : v]),
+  ),
+});
 
 /** A size made smaller until a mark of so many pixels is not enlarged by it; the same where it is not. */
 export function fitSize(size: Part, mark: Extent): Part {
@@ -15,13 +23,8 @@ export function fitSize(size: Part, mark: Extent): Part {
   const isFrame = size.id === 'frame';
   const names = Object.keys(size.params).filter((name) => (isFrame ? name === 'markPct' : COUNTS_PIXELS.test(name)));
   const least = isFrame ? 1 : LEAST_SIDE_PX;
-  const times = (share: number): Part => ({
-    ...size,
-    params: {
-      ...size.params,
-      ...Object.fromEntries(names.map((n) => [n, Math.max(least, Math.floor((size.params[n] as number) * share))])),
-    },
-  });
+  const counts = (name: string) => names.includes(name);
+  const times = (share: number) => withNumbers(size, counts, (v) => Math.max(least, Math.floor(v * share)));
   const enlargement = (part: Part) => definition.layOut(mark, part.params as never, wholePixels).enlargement;
   const found = enlargement(size);
   if (found <= 1 || names.length === 0) return size;

@@ -80,7 +80,7 @@ export function prepareFile(variant: Artwork, order: FileOrder): PreparedFile {
     if (format.isHard) refuseFaint(own, format);
     return {
       layout: laidOut,
-      content: { ...page, raster: null, ground, drawing: ground ? onGround(own, ground) : own },
+      content: { ...page, raster: null, drawing: ground ? onGround(own, ground) : own },
     };
   }
   const raster = pictureOn(variant, extents, laidOut);
@@ -119,12 +119,12 @@ function pictureOn(variant: Artwork, extents: RectPx, layout: FileLayout): Raste
 }
 
 /** A picture as its purpose asks for it: on a ground, without transparency, or as the mask of it. */
-function flatten(raster: Raster, order: FileOrder): Pick<FileContent, 'raster' | 'ground' | 'isGrey'> {
+function flatten(raster: Raster, order: FileOrder): Pick<FileContent, 'raster' | 'isOpaque' | 'isGrey'> {
   const { ground = null, mask, isOpaque } = treatmentOf(order);
-  if (order.role === 'mask') return { raster: maskOf(raster, mask === 'black'), ground: null, isGrey: true };
-  if (ground) return { raster: layOn(raster, rgbFromHex(ground)), ground };
+  if (order.role === 'mask') return { raster: maskOf(raster, mask === 'black'), isOpaque: true, isGrey: true };
+  if (ground) return { raster: layOn(raster, rgbFromHex(ground)), isOpaque: true };
   // What bled into the clear part is the ground then.
-  return isOpaque ? { raster: withoutAlpha(raster), ground: '' } : { raster, ground: null };
+  return isOpaque ? { raster: withoutAlpha(raster), isOpaque } : { raster };
 }
 
 function onGround(drawing: Drawing, hex: string): Drawing {

@@ -114,7 +114,8 @@ const text = (most: number) =>
     .max(most, `expected a text of 1 to ${most} characters`)
     .matches(/\S/, `expected a text of 1 to ${most} characters`);
 
-const only = <S extends yup.ObjectShape>(shape: S) =>
+/** An object of these keys and no others, any other named. */
+export const only = <S extends yup.ObjectShape>(shape: S) =>
   yup
     .object(shape)
     .typeError('expected an object')

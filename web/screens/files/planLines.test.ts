@@ -17,16 +17,14 @@ describe('what size lines will come to', () => {
     const [one] = plan([line({ size: width(800), format: png })], pixels);
     expect(one).toMatchObject({
       name: 'trust-badge-colour-800.png',
-      width: 800,
-      height: 200,
-      enlargement: 2,
+      layout: { width: 800, height: 200, enlargement: 2 },
       problem: null,
     });
   });
   it('never enlarges paths, and lays them out to the last fraction', () => {
     const [one] = plan([line({ size: width(801), format: svg })], paths);
-    expect(one).toMatchObject({ name: 'trust-badge-colour-801.svg', enlargement: 1 });
-    expect(one.height).toBeCloseTo(200.5, 6);
+    expect(one).toMatchObject({ name: 'trust-badge-colour-801.svg', layout: { enlargement: 1 } });
+    expect(one.layout?.height).toBeCloseTo(200.5, 6);
   });
   it('says in words why a line cannot be made, and leaves the others as they are', () => {
     const lines = [line({ format: svg }), line({ id: 'b', size: width(8) })];
@@ -43,8 +41,8 @@ describe('what size lines will come to', () => {
   it('plans vector files by outlines that are kept for such alone, and all others by the pixels', () => {
     const traced = { ...pixels, outlineExtents: { x: 0.5, y: 0.5, width: 398, height: 199 } };
     const [vector, png] = plan([line({ size: width(796), format: svg }), line({ id: 'b', size: width(796) })], traced);
-    expect(vector).toMatchObject({ problem: null, height: 398, enlargement: 1 });
-    expect(png).toMatchObject({ height: 199, enlargement: 796 / 400 });
+    expect(vector).toMatchObject({ problem: null, layout: { height: 398, enlargement: 1 } });
+    expect(png).toMatchObject({ layout: { height: 199, enlargement: 796 / 400 } });
   });
   it('tells of lines that are too thin at a size, once their width is known', () => {
     const lines = [line({ size: width(100) }), line({ id: 'b', size: width(400) })];
@@ -62,6 +60,6 @@ describe('what size lines will come to', () => {
     ]);
   });
   it('knows no page before the mark is known', () => {
-    expect(plan([line({ format: svg })], null)[0]).toMatchObject({ width: null, height: null, problem: null });
+    expect(plan([line({ format: svg })], null)[0]).toMatchObject({ layout: null, problem: null });
   });
 });

@@ -18,10 +18,6 @@ export interface PlannedLine {
   readonly name: string;
   /** Of a pair the other file's. */
   readonly pairName: string | null;
-  /** Size of the page, px; null before the mark's own is known. */
-  readonly width: number | null;
-  readonly height: number | null;
-  readonly enlargement: number;
   /** Its thinnest line where that is too thin for it; null where none is, or while that is not known. */
   readonly thin: ThinLine | null;
   readonly problem: string | null;
@@ -41,24 +37,22 @@ export function planLines(
   master: Master,
   thinnestPx: number | null = null,
 ): PlannedLine[] {
-  const planned = files.lines.map((line) => ({
-    ...planLine(line, files.pattern, names, variants, master),
-    thin: thinOf(line, master, thinnestPx),
-  }));
+  const known = { pattern: files.pattern, names, variants, master, thinnestPx };
+  const planned = files.lines.map((line) => planLine(line, known));
   const unique = uniqueNames(planned.map((p) => p.name));
   return planned.map((p, k) => (p.name ? { ...p, name: unique[k], hasClash: unique[k] !== p.name } : p));
 }
 
-const NOTHING = { layout: null, hasClash: false } as const;
+interface Known {
+  readonly pattern: string;
+  readonly names: MarkParts;
+  readonly variants: Recipe['variants'];
+  readonly master: Master;
+  readonly thinnestPx: number | null;
+}
 
-function planLine(
-  line: SizeLine,
-  pattern: string,
-  names: MarkParts,
-  variants: Recipe['variants'],
-  master: Master,
-): Omit<PlannedLine, 'thin'> {
-  const none = { line, name: '', pairName: null, width: null, height: null, enlargement: 0, ...NOTHING };
+function planLine(line: SizeLine, { pattern, names, variants, master, thinnestPx }: Known): PlannedLine {
+  const none = { line, name: '', pairName: null, layout: null, thin: null, hasClash: false };
   try {
     const format = formats.get(line.format.id);
     const isOfPaths = format.accepts === 'paths';
@@ -91,26 +85,13 @@ function planLine(
       line,
       name: nameFor(order),
       pairName: pair ? nameFor(pair) : null,
-      width: layout?.width ?? null,
-      height: layout?.height ?? null,
-      enlargement: layout?.enlargement ?? 0,
       problem: null,
       layout,
+      // Its width is known of the mark's own pixels; of outlines they are the same but for a fraction.
+      thin: layout && extents && thinnestPx !== null ? thinLineOf(thinnestPx, extents, layout, isOfPaths) : null,
       hasClash: false,
     };
   } catch (error) {
     return { ...none, problem: wordsFor(error) };
-  }
-}
-
-function thinOf(line: SizeLine, master: Master, thinnestPx: number | null): ThinLine | null {
-  const extents = master?.exactExtents;
-  if (!extents || thinnestPx === null) return null;
-  try {
-    const layout = layOutFile(extents, ordersOf(line)[0], master.hasPaths);
-    return thinLineOf(thinnestPx, extents, layout, formats.get(line.format.id).accepts === 'paths');
-  } catch {
-    // What cannot be laid out is told of by its own problem.
-    return null;
   }
 }
