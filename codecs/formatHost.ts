@@ -1,9 +1,9 @@
+import { MM_PER_INCH } from '../core/units';
 import type { EncodeOptions, FormatHost, PixelKind } from '../core/formats/format';
 import type { Raster } from '../core/raster/raster';
 import { fromRaw } from './decodePicture';
 import { encodePng } from './encodePng';
 
-const MM_PER_INCH = 25.4;
 const NO_PPI = 72;
 
 /** What core's formats write with on Node. */

@@ -2,7 +2,7 @@ import { createHash } from 'node:crypto';
 import { CoreError, isCoreError } from '../core/errors';
 import { formats } from '../core/formats';
 import type { FileReceipt } from '../core/formats/receipt';
-import { CSS_PPI, MM_PER_INCH, POINTS_PER_INCH } from '../core/formats/page';
+import { CSS_PPI, MM_PER_INCH, POINTS_PER_INCH } from '../core/units';
 import { measurePage } from '../core/raster/measurePage';
 import type { Raster } from '../core/raster/raster';
 import type { PreparedFile } from '../core/recipe/makeFile';

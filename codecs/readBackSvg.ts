@@ -4,7 +4,10 @@ import { CoreError } from '../core/errors';
 /** What a file of ours may hold, and nothing else. */
 const KNOWN = new Set(['svg', 'defs', 'linearGradient', 'radialGradient', 'stop', 'path']);
 
-/** Holds an SVG of ours against what such a file may hold, by an XML parser that knows nothing of drawings. @throws CoreError 'file/read-back' */
+/**
+ * Holds an SVG of ours against what such a file may hold, by an XML parser that knows nothing of drawings.
+ * @throws CoreError 'file/read-back'
+ */
 export function readBackSvg(bytes: Uint8Array, name: string): void {
   const fail = (what: string, cause?: unknown): never => {
     throw new CoreError('file/read-back', `${name} did not read back as written: ${what}.`, { file: name }, { cause });

@@ -145,7 +145,7 @@ export function textField({ most, ...o }: Shown & { most: number }): Setting<str
     .typeError(message)
     .nonNullable(message)
     .max(most, message)
-    .test('one line', `${message} on one line`, (v) => !/[\u0000-\u001f\u007f]/.test(v ?? '')); // eslint-disable-line no-control-regex
+    .test('one line', `${message} on one line`, (v) => !/\p{Cc}/u.test(v ?? ''));
   return settingOf(schema, '', { kind: 'text', ...o, max: most, expected });
 }
 

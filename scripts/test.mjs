@@ -9,7 +9,7 @@ import { ensureBuild, ensureModules, projectDir, say } from './lib/steps.mjs';
 const total = { passed: 0, failed: 0 };
 const filter = process.argv.slice(2);
 
-/** Checks that are whole programs: each counts as one. Two run at a time, and each says what it has to say at its end. */
+/** Checks that are whole programs, each of which counts as one: two at a time, each speaking at its end. */
 async function checkAll(checks) {
   const left = [...checks];
   const turn = async () => {

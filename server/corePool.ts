@@ -56,7 +56,7 @@ const MOST_MS = { prepare: 90_000, file: 180_000, fileMore: 30_000, picture: 60_
 
 const PERSON: Waiter = { waiting: 'person' };
 
-/** Threads that run core: one for each processor, which files may all have, and one more, so that nobody waits for them. */
+/** Threads that run core: one for each processor, which files may all have, and one more for people. */
 export function createCorePool({ entry, database, memoryBytes = TASK_MEMORY_BYTES }: PoolSettings): CorePool {
   const threads = availableParallelism() + 1;
   const pool = new Piscina({

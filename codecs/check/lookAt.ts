@@ -9,6 +9,7 @@ import { lookAtPdf } from './lookAtPdf';
 import { lookAtPng } from './lookAtPng';
 import { lookAtSvg } from './lookAtSvg';
 import { lookAtTiff } from './lookAtTiff';
+import { pixelsByLibrary } from './pixelsByLibrary';
 import { lookAtWebp } from './lookAtWebp';
 
 type Reader = (bytes: Uint8Array) => Look | Promise<Look>;
@@ -41,8 +42,7 @@ async function lookAtOther(bytes: Uint8Array): Promise<Look | null> {
   const { default: sharp } = await import('sharp');
   try {
     const { format, hasAlpha, density, icc } = await sharp(bytes).metadata();
-    const { data, info } = await sharp(bytes).ensureAlpha().raw().toBuffer({ resolveWithObject: true });
-    const pixels = { width: info.width, height: info.height, data: new Uint8Array(data) };
+    const pixels = await pixelsByLibrary(bytes);
     const profile = icc ? profileName(icc) : null;
     return { ...ofPixels(pixels), format, ppi: density ?? null, hasAlpha, profile, problems: [] };
   } catch {
@@ -52,8 +52,8 @@ async function lookAtOther(bytes: Uint8Array): Promise<Look | null> {
 
 /**
  * Looks at a file by a reader that shares no code with our writers.
- * @throws CoreError 'intake/unsupported' for a kind that nobody here reads, 'intake/damaged' for one that does not decode; each names
- *   the file
+ * @throws CoreError 'intake/unsupported' for a kind that nobody here reads, 'intake/damaged' for one that does not
+ *   decode; each names the file
  */
 export async function lookAt(bytes: Uint8Array, name: string): Promise<Look> {
   const kind = kindOfFile(bytes);

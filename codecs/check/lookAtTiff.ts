@@ -1,5 +1,5 @@
 import UTIF from 'utif2';
-import { type Raster, createRaster } from '../../core/raster/raster';
+import type { Raster } from '../../core/raster/raster';
 import { type Look, ofPixels, profileName } from './look';
 
 // TIFF 6.0, section 8 and after: tags by number.
@@ -33,24 +33,11 @@ export function lookAtTiff(bytes: Uint8Array): Look {
   const bits = page[TAG.bits]?.[0] ?? 1;
   const photometric = page[TAG.photometric]?.[0] ?? 1;
   const hasAlpha = page[TAG.extra] !== undefined && (samples === 4 || samples === 2);
-  // Straight samples: the decoder's own conversion to RGBA lays alpha on white for some layouts.
   const raw = (pages[0] as unknown as { data: Uint8Array }).data;
-  const isPlain = bits === 8 && photometric === 2 && samples === 4 && hasAlpha;
-  const pixels: Raster = isPlain
-    ? { width, height, data: new Uint8Array(raw.subarray(0, width * height * 4)) }
-    : createRaster(width, height);
-  if (isPlain) {
-    // Its samples are what is asked for.
-  } else if (bits === 8 && photometric <= 2) {
-    const colours = samples >= 3 ? 3 : 1;
-    for (let i = 0; i < width * height; i++) {
-      for (let c = 0; c < 3; c++) {
-        const v = raw[i * samples + (colours === 3 ? c : 0)];
-        pixels.data[i * 4 + c] = photometric === 0 ? 255 - v : v;
-      }
-      pixels.data[i * 4 + 3] = hasAlpha ? raw[i * samples + samples - 1] : 255;
-    }
-  } else pixels.data.set(UTIF.toRGBA8(pages[0]));
+  const isSimple = bits === 8 && photometric <= 2;
+  const pixels: Raster = isSimple
+    ? { width, height, data: straight(raw, width * height, { samples, hasAlpha, isInverted: photometric === 0 }) }
+    : { width, height, data: UTIF.toRGBA8(pages[0]) };
   const density = page[TAG.x]?.[0];
   const perInch = page[TAG.unit]?.[0] === 3 ? CM_PER_INCH : 1;
   const problems = Object.entries(NOISY).flatMap(([tag, words]) => (page[tag] === undefined ? [] : [`holds ${words}`]));
@@ -69,3 +56,23 @@ export function lookAtTiff(bytes: Uint8Array): Look {
 /** A rational, as the decoder hands it over: one number, or two that are divided. */
 const ratioOf = (value: unknown): number =>
   Array.isArray(value) ? Number(value[0]) / Number(value[1]) : Number(value);
+
+interface Samples {
+  readonly samples: number;
+  readonly hasAlpha: boolean;
+  readonly isInverted: boolean;
+}
+
+/** Samples of 8 bits as RGBA. The decoder's own conversion lays alpha on white for some layouts. */
+function straight(raw: Uint8Array, count: number, { samples, hasAlpha, isInverted }: Samples): Uint8Array {
+  if (samples === 4 && hasAlpha) return new Uint8Array(raw.subarray(0, count * 4));
+  const out = new Uint8Array(count * 4);
+  for (let i = 0; i < count; i++) {
+    for (let c = 0; c < 3; c++) {
+      const v = raw[i * samples + (samples >= 3 ? c : 0)];
+      out[i * 4 + c] = isInverted ? 255 - v : v;
+    }
+    out[i * 4 + 3] = hasAlpha ? raw[i * samples + samples - 1] : 255;
+  }
+  return out;
+}

@@ -1,6 +1,7 @@
 import type { Raster } from '../../core/raster/raster';
 import { runOnFile } from '../runProgram';
 import { pixelsOfPng } from './lookAtPng';
+import { pixelsByLibrary } from './pixelsByLibrary';
 import { type Look, ifThere, ofPixels, profileName } from './look';
 
 /** A WebP, by the system's `dwebp` and a walk along its chunks. @throws Error when it cannot be decoded */
@@ -50,10 +51,4 @@ export async function decodeBy(
   const png = await ifThere(runOnFile(program, bytes, args, { ending, output: 'out.png' }));
   if (png) return pixelsOfPng(png);
   return pixelsByLibrary(bytes);
-}
-
-async function pixelsByLibrary(bytes: Uint8Array): Promise<Raster> {
-  const { default: sharp } = await import('sharp');
-  const { data, info } = await sharp(bytes).ensureAlpha().raw().toBuffer({ resolveWithObject: true });
-  return { width: info.width, height: info.height, data };
 }

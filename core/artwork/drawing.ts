@@ -89,3 +89,10 @@ export const paintAll = (drawing: Drawing, paint: Paint): Drawing => ({
   ...drawing,
   shapes: drawing.shapes.map((shape) => ({ ...shape, paint })),
 });
+
+/** A gradient's stops from its very beginning to its very end, two at least. */
+export function wholeStops(stops: readonly Stop[]): Stop[] {
+  const [first, last] = [stops[0], stops[stops.length - 1]];
+  const all = [...(first.at > 0 ? [{ ...first, at: 0 }] : []), ...stops, ...(last.at < 1 ? [{ ...last, at: 1 }] : [])];
+  return all.length === 1 ? [first, { ...first, at: 1 }] : all;
+}

@@ -1,4 +1,4 @@
-import type { Drawing, Paint, Shape, Stop } from '../artwork/drawing';
+import { type Drawing, type Paint, type Shape, type Stop, wholeStops } from '../artwork/drawing';
 import { rgbFromHex } from '../colour/hex';
 import { coordsOf } from '../vector/path';
 import { defineFormat } from './format';
@@ -72,9 +72,7 @@ function shading({ kind, geometry, stops }: Exclude<Paint, { kind: 'colour' }>):
 }
 
 function functionOf(stops: readonly Stop[]): string {
-  const [first, last] = [stops[0], stops[stops.length - 1]];
-  const all = [...(first.at > 0 ? [{ ...first, at: 0 }] : []), ...stops, ...(last.at < 1 ? [{ ...last, at: 1 }] : [])];
-  if (all.length === 1) all.push({ ...first, at: 1 });
+  const all = wholeStops(stops);
   const parts = all
     .slice(1)
     .map((to, k) => `<< /FunctionType 2 /Domain [0 1] /C0 [${colour(all[k].hex)}] /C1 [${colour(to.hex)}] /N 1 >>`);

@@ -1,9 +1,5 @@
+import { CSS_PPI, POINTS_PER_INCH } from '../units';
 import type { FileContent } from './format';
-
-/** Without a physical size a pixel is what style sheets take it for: 96 to the inch. */
-export const CSS_PPI = 96;
-export const POINTS_PER_INCH = 72;
-export const MM_PER_INCH = 25.4;
 
 /** A page in points, and how many of them a unit of its drawing is. */
 export function pointsOf({ widthPx, heightPx, ppi, drawing }: FileContent): {

@@ -1,11 +1,12 @@
 import type { PDFDocument, PDFOperator, PDFPage, PDFRef } from '@cantoo/pdf-lib';
-import type { Drawing, Paint, Shape } from '../artwork/drawing';
+import { type Drawing, type Paint, type Shape, wholeStops } from '../artwork/drawing';
 import { rgbFromHex } from '../colour/hex';
 import { CoreError } from '../errors';
 import { coordsOf } from '../vector/path';
 import { flagField, numberField, textField } from '../params';
 import { defineFormat, embedField, encoded } from './format';
-import { MM_PER_INCH, POINTS_PER_INCH, pointsOf } from './page';
+import { MM_PER_INCH, POINTS_PER_INCH } from '../units';
+import { pointsOf } from './page';
 
 export type Lib = typeof import('@cantoo/pdf-lib');
 
@@ -204,10 +205,7 @@ const radialCoords = (g: { cx: number; cy: number; r: number }) => [g.cx, g.cy, 
 // Stops are joined by straight changes of colour, one function from each to the next.
 function gradientFunction(stops: readonly { at: number; hex: string }[], { context }: PDFDocument): PDFRef {
   const colour = (hex: string) => rgbFromHex(hex).map((v) => v / 255);
-  const first = { at: 0, hex: stops[0].hex };
-  const last = { at: 1, hex: stops[stops.length - 1].hex };
-  const all = [...(stops[0].at > 0 ? [first] : []), ...stops, ...(stops[stops.length - 1].at < 1 ? [last] : [])];
-  if (all.length === 1) all.push(last);
+  const all = wholeStops(stops);
   const functions = all
     .slice(1)
     .map((to, k) =>

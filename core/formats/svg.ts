@@ -3,7 +3,7 @@ import { printNumber, printPath } from '../vector/path';
 import { choiceField } from '../params';
 import { base64 } from '../text/base64';
 import { type FileContent, defineFormat, embedField, encoded } from './format';
-import { CSS_PPI, MM_PER_INCH } from './page';
+import { CSS_PPI, MM_PER_INCH } from '../units';
 
 declare const TextEncoder: new () => { encode(text: string): Uint8Array };
 

@@ -338,7 +338,8 @@ export interface Kernels {
   /**
    * One row of the result out of rows in linear light. `ring`: rows of four reals a pixel; source row `y` lies at place
    * `y % rows`. `codes`: the code value of every linear light 0..65535, a byte each. `places`: scratch, a
-   * number for each tap. `since`: from which row on each pixel is the same. `out`: straight RGBA of 8 bits, all 0 where nothing is visible.
+   * number for each tap. `since`: from which row on each pixel is the same. `out`: straight RGBA of 8 bits, all 0 where
+   * nothing is visible.
    */
   blendRows(args: {
     readonly ring: number;

@@ -1,3 +1,4 @@
+import { POINTS_PER_INCH } from '../units';
 import type { Artwork } from '../artwork/artwork';
 import type { RectPx } from '../params';
 import { type Raster } from '../raster/raster';
@@ -12,7 +13,6 @@ import { traceMaster } from '../trace/traceMaster';
 /** Thinner lines break up: on a screen, and in print. */
 export const LEAST_LINE_PX = 1.5;
 export const LEAST_LINE_PT = 0.25;
-export const PT_PER_INCH = 72;
 
 /** Colours are told apart on no more pixels: a line keeps its width to a tenth of a pixel. */
 const MOST_PIXELS = 2e6;
@@ -69,7 +69,7 @@ export function thinLineOf(
 ): ThinLine | null {
   const px = (thinnestPx * layout.mark.width) / extents.width;
   if (layout.ppi !== null) {
-    const pt = (px / layout.ppi) * PT_PER_INCH;
+    const pt = (px / layout.ppi) * POINTS_PER_INCH;
     if (pt < LEAST_LINE_PT) return { width: pt, unit: 'pt', times: LEAST_LINE_PT / pt };
   }
   return !isOfPaths && px < LEAST_LINE_PX ? { width: px, unit: 'px', times: LEAST_LINE_PX / px } : null;

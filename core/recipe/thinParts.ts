@@ -1,9 +1,8 @@
+import { MM_PER_INCH, POINTS_PER_INCH } from '../units';
 import { PX_PER_MM } from '../decoration';
 import { lengthPx } from '../layers/lengths';
 import type { Variant } from './recipe';
-import { LEAST_LINE_PT, LEAST_LINE_PX, PT_PER_INCH } from './thinLines';
-
-const MM_PER_INCH = 25.4;
+import { LEAST_LINE_PT, LEAST_LINE_PX } from './thinLines';
 
 /** A line of a variant, and from which width of the mark on it is wide enough. */
 export interface ThinPart {
@@ -40,7 +39,7 @@ export function thinParts({ surrounds }: Pick<Variant, 'surrounds'>, mark: Measu
     .map((line) => ({
       ...line,
       leastMarkPx: Math.ceil((mark.width * LEAST_LINE_PX) / line.widthPx),
-      leastMarkMm: ((mark.width / line.widthPx) * LEAST_LINE_PT * MM_PER_INCH) / PT_PER_INCH,
+      leastMarkMm: ((mark.width / line.widthPx) * LEAST_LINE_PT * MM_PER_INCH) / POINTS_PER_INCH,
     }))
     .sort((a, b) => b.leastMarkPx - a.leastMarkPx);
 }

@@ -1,7 +1,6 @@
+import { MM_PER_INCH } from '../units';
 import { choiceField, numberField } from '../params';
 import { defineSize, layOutByWidth, paddingField } from './size';
-
-const MM_PER_INCH = 25.4;
 
 export const physical = defineSize({
   id: 'physical',

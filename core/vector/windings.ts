@@ -2,7 +2,7 @@ import { scaling } from '../geometry/matrix';
 import { flattenPath } from './flattenPath';
 import { type Path, coordsOf } from './path';
 
-/** Twice a ring's area by its sides: positive where it runs clockwise on the screen. Unit: that of the path, squared. */
+/** A path's area by its sides, in its own unit squared: positive where it runs clockwise on the screen. */
 export function signedAreaOf(path: Path): number {
   const lines = flattenPath(path, scaling(1));
   let twice = 0;
@@ -41,7 +41,10 @@ export function reversePath({ verbs, coords }: Path): Path {
   return out;
 }
 
-/** How often an outline runs round a point, clockwise on the screen counting up. @param lines  as `flattenPath` gives */
+/**
+ * How often an outline runs round a point, clockwise on the screen counting up.
+ * @param lines  as `flattenPath` gives
+ */
 export function windingAt(lines: readonly number[], x: number, y: number): number {
   let winding = 0;
   for (let k = 0; k < lines.length; k += 4) {

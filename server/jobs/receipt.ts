@@ -39,5 +39,7 @@ function factsOf({ variant, receipt: r }: Received): string[] {
 }
 
 /** The same for programs. */
-export const writeReceiptJson = (title: string, files: readonly Received[]): string =>
-  `${JSON.stringify({ title, files: files.map(({ name, variant, receipt }) => ({ file: name, variant, ...receipt })) }, null, 2)}\n`;
+export function writeReceiptJson(title: string, files: readonly Received[]): string {
+  const told = files.map(({ name, variant, receipt }) => ({ file: name, variant, ...receipt }));
+  return `${JSON.stringify({ title, files: told }, null, 2)}\n`;
+}

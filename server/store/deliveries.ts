@@ -235,7 +235,8 @@ export async function failDelivery(db: Db, id: string, message: string): Promise
  */
 export async function finishDelivery(db: Db, id: string, names: readonly string[]): Promise<boolean> {
   const { rowCount } = await db.query(
-    "update delivery set state = 'ready', done_count = file_count, finished_at = now() where id = $1 and state = 'making'",
+    `update delivery set state = 'ready', done_count = file_count, finished_at = now()
+     where id = $1 and state = 'making'`,
     [id],
   );
   if (rowCount !== 1) return false;
@@ -247,7 +248,7 @@ export async function finishDelivery(db: Db, id: string, names: readonly string[
   return true;
 }
 
-/** The archive of a delivery: one that was kept whole, or the files that it is put together of; null before it is ready. */
+/** A delivery's archive: one that was kept whole, or the files it is put together of; null before it is ready. */
 export async function findZip(
   db: Db,
   id: string,

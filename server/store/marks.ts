@@ -295,7 +295,8 @@ export async function recolourMarks(
     variants += changed;
   }
   const { rows: delivered } = await db.query<{ n: string }>(
-    "select count(distinct dm.mark_id) as n from delivery d join delivery_part dm on dm.delivery_id = d.id where d.state = 'ready' and dm.mark_id = any($1::uuid[])",
+    `select count(distinct dm.mark_id) as n from delivery d join delivery_part dm on dm.delivery_id = d.id
+     where d.state = 'ready' and dm.mark_id = any($1::uuid[])`,
     [ids],
   );
   return { ids, variants, outdated: Number(delivered[0].n) };

@@ -5,6 +5,7 @@ import sharp from 'sharp';
 import { paths } from '../../contract/paths';
 import type { BrandView, DeliveryView, MarkView, TakenIn } from '../../contract/views';
 import { readMemory } from '../support/fuzzRun';
+import { ask } from '../support/ask';
 import { createOwnCluster } from '../support/ownCluster';
 import { disc, drawMark, either, onGround, pngOf, ring } from '../support/pictures';
 import { type TestServer, startServer, stopServer } from '../support/testServer';
@@ -13,17 +14,6 @@ const MARKS = 8;
 const FORMATS = ['png', 'png', 'png', 'webp', 'tiff'];
 const VARIANTS = ['colour', 'black', 'reversed', 'black', 'reversed'];
 const say = (line: string) => process.stdout.write(`${line}\n`);
-
-async function ask<T>(server: TestServer, method: string, path: string, body?: object | Uint8Array): Promise<T> {
-  const isBytes = body instanceof Uint8Array;
-  const answer = await fetch(server.url + path, {
-    method,
-    body: isBytes ? (body as Uint8Array<ArrayBuffer>) : body && JSON.stringify(body),
-    headers: body && !isBytes ? { 'content-type': 'application/json' } : {},
-  });
-  if (answer.status >= 400) throw new Error(`${path}: ${answer.status} ${await answer.text()}`);
-  return (await answer.json()) as T;
-}
 
 /** Twenty-five lines: five sizes of five formats. */
 const lines = [400, 700, 1000, 1300, 1500].flatMap((widthPx, k) =>

@@ -6,6 +6,7 @@ import { paths } from '../../contract/paths';
 import type { BrandView, DeliveryView, ErrorBody, MarkCard, MarkView, TakenIn } from '../../contract/views';
 import { readMemory } from '../support/fuzzRun';
 import { quantile } from '../support/load';
+import { ask } from '../support/ask';
 import { createOwnCluster } from '../support/ownCluster';
 import { drawMark, onGround, pngOf, ring } from '../support/pictures';
 import { projectDir } from '../support/testDatabase';
@@ -16,16 +17,6 @@ const SECONDS = Number(process.argv[2] ?? 60);
 const say = (line: string) => process.stdout.write(`${line}\n`);
 const sleep = (ms: number) => new Promise((r) => setTimeout(r, ms));
 
-async function ask<T>(server: TestServer, method: string, path: string, body?: object | Uint8Array): Promise<T> {
-  const isBytes = body instanceof Uint8Array;
-  const answer = await fetch(server.url + path, {
-    method,
-    body: isBytes ? (body as Uint8Array<ArrayBuffer>) : body && JSON.stringify(body),
-    headers: body && !isBytes ? { 'content-type': 'application/json' } : {},
-  });
-  if (answer.status >= 400) throw new Error(`${path}: ${answer.status} ${await answer.text()}`);
-  return (await answer.json()) as T;
-}
 const badge = (k: number) =>
   onGround(drawMark(1200, 1000, ring(600, 500, 480, 260), [31, 90, 69]), [255, 255 - k, 240]);
 

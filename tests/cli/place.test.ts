@@ -38,7 +38,7 @@ beforeAll(async () => {
 });
 
 describe('place', () => {
-  it('takes the variant that reads best on each photo, at the very pixel, and leaves where it was taken behind', async () => {
+  it('takes the variant that reads best on each photo, at the very pixel, and keeps no metadata', async () => {
     const ended = await tassel(
       'place',
       at('photos'),

@@ -17,7 +17,7 @@ interface Props {
   readonly onChange: (hex: string) => void;
 }
 
-/** A colour: chosen on a field, from the palette, typed in any notation, taken from anywhere on the screen, or copied. */
+/** A colour: chosen on a field or from the palette, typed in any notation, taken from the screen, or copied. */
 export function ColourChoice({ name, hex, palette = [], more, children, onPreview, onChange }: Props) {
   const presets = [
     { label: 'Palette', colors: ['#000000', '#ffffff', ...palette.map((c) => c.hex)] },

@@ -1,7 +1,7 @@
-import { Button, Input } from 'antd';
-import { useState } from 'react';
+import { Button } from 'antd';
 import type { NamedGradient, PaletteColour } from '../../../contract/views';
 import { StopsControl } from '../../components/ColourLists';
+import { NameField } from './NameField';
 import { freshName } from './freshName';
 
 const MOST_GRADIENTS = 20;
@@ -54,24 +54,15 @@ interface RowProps {
 }
 
 function GradientRow({ gradient, taken, palette, onChange, onRemove }: RowProps) {
-  const [name, setName] = useState(gradient.name);
-  const rename = () => {
-    const next = name.trim();
-    if (next && next !== gradient.name && !taken.includes(next)) onChange({ ...gradient, name: next });
-    else setName(gradient.name);
-  };
   return (
     <li>
       <div className="brand-gradient-head">
-        <Input
-          size="small"
-          aria-label="Name of the gradient"
-          value={name}
-          maxLength={60}
-          status={taken.includes(name.trim()) ? 'error' : ''}
-          onChange={(e) => setName(e.target.value)}
-          onBlur={rename}
-          onPressEnter={rename}
+        <NameField
+          isSmall
+          label="Name of the gradient"
+          value={gradient.name}
+          taken={taken}
+          onRename={(name) => onChange({ ...gradient, name })}
         />
         <button type="button" className="plain small" aria-label={`Remove ${gradient.name}`} onClick={onRemove}>
           Remove

@@ -14,6 +14,7 @@ import { useBrand } from '../../data/useBrand';
 import { wordsFor } from '../../messages';
 import { BrandGradients } from './BrandGradients';
 import { BrandLines } from './BrandLines';
+import { NameField } from './NameField';
 import { freshName } from './freshName';
 import { withNames } from '../variants/withNames';
 
@@ -188,13 +189,6 @@ interface RowProps {
 }
 
 function ColourRow({ colour, taken, onChange, onRemove }: RowProps) {
-  const [name, setName] = useState(colour.name);
-  const rename = () => {
-    const next = name.trim();
-    // Variants follow a colour by its name, so that no two have one.
-    if (next && next !== colour.name && !taken.includes(next)) onChange({ ...colour, name: next });
-    else setName(colour.name);
-  };
   return (
     <li>
       <ColourChoice
@@ -209,14 +203,12 @@ function ColourRow({ colour, taken, onChange, onRemove }: RowProps) {
           aria-label={`Colour of ${colour.name}, ${colour.hex.toUpperCase()}`}
         />
       </ColourChoice>
-      <Input
-        aria-label={`Name of ${colour.hex.toUpperCase()}`}
-        value={name}
-        maxLength={60}
-        status={taken.includes(name.trim()) ? 'error' : ''}
-        onChange={(e) => setName(e.target.value)}
-        onBlur={rename}
-        onPressEnter={rename}
+      <NameField
+        label={`Name of ${colour.hex.toUpperCase()}`}
+        value={colour.name}
+        // Variants follow a colour by its name.
+        taken={taken}
+        onRename={(name) => onChange({ ...colour, name })}
       />
       <button
         type="button"

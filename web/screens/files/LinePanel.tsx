@@ -1,3 +1,4 @@
+import { MM_PER_INCH, POINTS_PER_INCH } from '../../../core/units';
 import { Input, Select } from 'antd';
 import { useState } from 'react';
 import type { FileFinding } from '../../../core/recipe/fileFindings';
@@ -150,9 +151,6 @@ function LineActs({
   );
 }
 
-const MM_PER_INCH = 25.4;
-const PT_PER_INCH = 72;
-
 function factsOf(
   { layout }: PlannedLine,
   page: PageKnown | undefined,
@@ -172,7 +170,10 @@ function factsOf(
     facts.push(['Inside', `${page.paths} ${page.paths === 1 ? 'path' : 'paths'}, no picture, no text`]);
   if (thinnestShare !== null) {
     const px = thinnestShare * mark.width;
-    facts.push(['Thinnest line', ppi === null ? `${px.toFixed(1)} px` : `${((px / ppi) * PT_PER_INCH).toFixed(2)} pt`]);
+    facts.push([
+      'Thinnest line',
+      ppi === null ? `${px.toFixed(1)} px` : `${((px / ppi) * POINTS_PER_INCH).toFixed(2)} pt`,
+    ]);
   }
   return facts;
 }
