@@ -30,6 +30,9 @@ export interface KillReport {
 
 const sleep = (ms: number) => new Promise((r) => setTimeout(r, ms));
 
+/** Changes that are acknowledged between one kill and the next, at least. */
+const LEAST_CHANGES = 4;
+
 /**
  * Changes marks without a pause while the server or its database is killed at random moments, and looks after each time
  * whether everything that was acknowledged is there, nothing is half there, and every job comes to an end.
@@ -174,7 +177,10 @@ export async function killRun(
     for (let k = 0; k < times; k++) {
       let isOver = false;
       const working = marks.map((own) => work(own, () => isOver));
-      await sleep(100 + random() * 1400);
+      // At any moment, but not before anything was acknowledged that could be lost, however slow the machine.
+      const before = acknowledged;
+      while (acknowledged < before + LEAST_CHANGES) await sleep(10);
+      await sleep(random() * 1400);
       const what = random() < 0.5 ? 'server' : 'database';
       if (what === 'server') await stopServer(server, 'SIGKILL');
       else await cluster.kill();
