@@ -13,12 +13,12 @@ import { openMaster } from './masterOf';
 /** Without a place the mark stands in the middle of a photo, so much of its width. */
 const USUAL_SHARE = 0.4;
 
-const help = `tassel contrast MASTER --ground COLOUR|PHOTO [--ground …] [options]
+const help = `tassel contrast MASTER --ground COLOUR|PHOTO … [options]
 
 Measures how well a mark can be seen: on a colour such as #ffffff its WCAG contrast
 ratio, on a photo the contrast of its outline against what lies directly beyond it.
 
-  --ground G     a colour or a picture's file; may be given several times
+  --ground G …   colours and pictures' files
   --at X,Y,W     on a photo, where the mark's middle is and how wide it is, px;
                  in the middle and ${USUAL_SHARE * 100} % of the photo wide without it
   --json         prints per ground { ground, ratio, shareAbove3, worst: { x, y, ratio } }`;
@@ -31,12 +31,13 @@ export const contrast: Command = {
       at: { type: 'string' },
       json: { type: 'boolean' },
     });
-    if (positionals.length !== 1)
-      throw new CoreError('cli/usage', `contrast takes one file, got ${positionals.length}.`);
+    if (positionals.length === 0) throw new CoreError('cli/usage', 'contrast takes a file.');
     if (!values.ground?.length) throw new CoreError('cli/usage', 'contrast needs at least one --ground.');
     const place = values.at === undefined ? null : readPlace(values.at);
     const grounds: { ground: string; value: Rgb | Raster }[] = [];
-    for (const ground of values.ground) grounds.push({ ground, value: await readGround(ground) });
+    // More words after the first ground are grounds too.
+    for (const ground of [...values.ground, ...positionals.slice(1)])
+      grounds.push({ ground, value: await readGround(ground) });
     const name = basename(positionals[0]);
     const { source, recipe, scale } = await openMaster(positionals[0]);
     const report = await naming(name, async () => {

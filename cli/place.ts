@@ -69,12 +69,12 @@ export const place: Command = {
       quality: { type: 'string' },
       report: { type: 'string' },
     });
-    if (positionals.length !== 1)
-      throw new CoreError('cli/usage', `place takes one ground, got ${positionals.length}.`);
+    if (positionals.length === 0) throw new CoreError('cli/usage', 'place takes a ground.');
     if (!values.mark || !values.out) throw new CoreError('cli/usage', 'place needs --mark and --out.');
     const variants = readVariants(values.variant ?? 'auto');
     const marks: DrawnMark[] = [];
-    for (const path of values.mark)
+    // More words after the first mark are marks too.
+    for (const path of [...values.mark, ...positionals.slice(1)])
       marks.push(await naming(basename(path), async () => drawAll(await openMaster(path), variants)));
     const job: Job = {
       marks,

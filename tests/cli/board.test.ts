@@ -52,6 +52,8 @@ describe('contrast', () => {
   });
   it('refuses what is no ground, by name', async () => {
     expect((await tassel('contrast', at('dot.png'))).stderr).toContain('--ground');
+    const many = await tassel('contrast', at('dot.png'), '--ground', '#ffffff', '#000000', at('halves.jpg'), '--json');
+    expect((JSON.parse(many.stdout) as unknown[]).length).toBe(3);
     expect((await tassel('contrast', at('dot.png'), '--ground', '#12')).stderr).toContain('got "#12"');
     expect((await tassel('contrast', at('dot.png'), '--ground', at('none.jpg'))).stderr).toContain('no such file');
   });

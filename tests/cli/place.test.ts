@@ -92,6 +92,9 @@ describe('place', () => {
       at('g.json'),
     );
     expect(report('g.json')[0].gaps).toBe(640 * 360);
+    const two = ['--mark', at('mark.svg'), at('mark.svg'), '--out', at('h.png'), '--report', at('h.json')];
+    await tassel('place', '640x360:white', ...two);
+    expect(report('h.json')[0].items).toHaveLength(2);
   });
   it.each([
     [['--at', 'middle'], '--at takes upper-left'],
