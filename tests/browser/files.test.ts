@@ -8,6 +8,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { paths } from '../../contract/paths';
 import type { BrandView, MarkView, TakenIn } from '../../contract/views';
 import { disc, drawMark, either, onGround, pngOf, ring } from '../support/pictures';
+import { setFormat } from './lines';
 import { type BrowserRig, startRig } from './rig';
 
 let rig: BrowserRig;
@@ -26,10 +27,6 @@ afterAll(async () => {
 });
 
 const rows = (page: Page) => page.getByRole('row');
-const setFormat = async (page: Page, k: number, title: string) => {
-  await rows(page).nth(k).getByRole('combobox', { name: 'Format' }).click();
-  await page.locator('.ant-select-item-option').getByText(title, { exact: true }).last().click();
-};
 
 /** What a program of the system calls a file, and whether it had anything to say. */
 function seenBy(name: string, bytes: Uint8Array): { format: string; said: string } {

@@ -8,6 +8,7 @@ import { findExtents } from '../../core/raster/extents';
 import type { Raster } from '../../core/raster/raster';
 import { decodePicture } from '../../codecs/decodePicture';
 import { pixel } from '../support/pictures';
+import { setFormat } from './lines';
 import { type BrowserRig, startRig } from './rig';
 
 let rig: BrowserRig;
@@ -110,12 +111,7 @@ describe('paths from the screen to the file', () => {
         .click();
       const row = (k: number) => page.getByRole('row').nth(k + 1);
       for (const [k, format] of ['SVG', 'PDF'].entries()) {
-        await row(k).getByRole('combobox', { name: 'Format' }).click();
-        await page
-          .getByRole('option', { name: format })
-          .or(page.locator('.ant-select-item-option').getByText(format))
-          .last()
-          .click();
+        await setFormat(page, k + 1, format);
         await row(k).locator(`input[title$=".${format.toLowerCase()}"]`).waitFor();
       }
       await row(2).click();
