@@ -10,7 +10,7 @@ export interface Command {
 /** Options and words of a command line. @throws CoreError 'cli/usage' for anything it does not know */
 export function readArguments<T extends NonNullable<ParseArgsConfig['options']>>(argv: readonly string[], options: T) {
   try {
-    return parseArgs({ args: joinNegatives(argv), options, allowPositionals: true, strict: true });
+    return parseArgs({ args: joinNegatives(argv), options, allowPositionals: true, strict: true, tokens: true });
   } catch (cause) {
     throw new CoreError('cli/usage', (cause as Error).message.split('\n')[0], {}, { cause });
   }

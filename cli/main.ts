@@ -70,6 +70,11 @@ const commands: readonly { verb: string; summary: string; load: () => Promise<Co
     load: async () => (await import('./place')).place,
   },
   {
+    verb: 'overlay',
+    summary: 'write a mark on a clear frame for video: a picture, or a clip with transparency',
+    load: async () => (await import('./overlay')).overlay,
+  },
+  {
     verb: 'type',
     summary: 'set a line of text as a mark, as paths',
     load: async () => (await import('./type')).type,

@@ -2,6 +2,7 @@ import { basename } from 'node:path';
 import { checkFile, decodePicture } from '../codecs/decodePicture';
 import { openSvg, readSvg } from '../codecs/readSvg';
 import { type Artwork, artworkOfDrawing, artworkOfRaster } from '../core/artwork/artwork';
+import { LEAST_SHARE } from '../core/matte/cutOutFlat';
 import { inspectPicture } from '../core/inspect/inspectPicture';
 import { proposeRecipe } from '../core/recipe/proposeRecipe';
 import { PX_PER_MM } from '../core/decoration';
@@ -25,8 +26,12 @@ export interface OpenMaster {
   readonly scale: number;
 }
 
-/** A PNG with alpha or an SVG as it is; any other picture is cut out first. @throws CoreError 'intake/…' naming it */
-export async function openMaster(path: string): Promise<OpenMaster> {
+/**
+ * A PNG with alpha or an SVG as it is; any other picture is cut out first.
+ * @param takesPhotos  a picture whose border shows no ground at all is laid as it is
+ * @throws CoreError 'intake/…' naming it
+ */
+export async function openMaster(path: string, { takesPhotos = false } = {}): Promise<OpenMaster> {
   const name = basename(path);
   const bytes = readInput(path);
   if (checkFile(bytes, name).id === 'svg') {
@@ -34,7 +39,8 @@ export async function openMaster(path: string): Promise<OpenMaster> {
     return { source: artworkOfDrawing(drawing), recipe: keeping(initialRecipe()), scale };
   }
   const source = artworkOfRaster((await decodePicture(bytes, name)).raster);
-  const isMaster = inspectPicture(source.raster).way === 'transparent';
+  const { way, share } = inspectPicture(source.raster);
+  const isMaster = way === 'transparent' || (takesPhotos && way === 'flat' && share < LEAST_SHARE);
   return { source, recipe: isMaster ? keeping(initialRecipe()) : proposedFor(source), scale: 1 };
 }
 

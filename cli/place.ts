@@ -1,28 +1,25 @@
-import { mkdirSync, readdirSync } from 'node:fs';
-import { basename, extname, join, parse } from 'node:path';
-import sharp from 'sharp';
-import { fromRaw, decodePicture } from '../codecs/decodePicture';
-import { encodePng } from '../codecs/encodePng';
-import { readColour } from '../core/colour/readColour';
-import { markAtWidth } from '../core/contrast/placeMark';
-import { bestStanding, measureStanding, outlineMark } from '../core/contrast/standing';
+import { availableParallelism } from 'node:os';
+import { basename } from 'node:path';
+import { decodePicture } from '../codecs/decodePicture';
+import { openPhoto } from '../codecs/photos/photo';
+import { type LaidItem, type PlacedItem, framePhoto, gapsOf, layItems } from '../codecs/photos/placeOnPhoto';
+import { type PhotoOptions, USUAL_QUALITY, writePhoto } from '../codecs/photos/writePhoto';
+import { burnIn } from '../codecs/video/burnIn';
+import { probeClip } from '../codecs/video/clip';
+import { placeOnClip } from '../codecs/video/placeOnClip';
 import { CoreError } from '../core/errors';
-import type { Artwork } from '../core/artwork/artwork';
-import { extentsOf } from '../core/artwork/extentsOf';
-import type { Extent } from '../core/sizes/size';
-import { layOnGround } from '../core/placements/layOnGround';
-import { ANCHORS, type Anchor, type Length, type Place, countGaps, placeBox } from '../core/placements/placement';
-import { type Raster, createRaster } from '../core/raster/raster';
-import { type Variant, readVariant } from '../core/recipe/recipe';
-import { type Command, isFolder, naming, readArguments, readInput, readNumber, writeWhole } from './command';
-import { type OpenMaster, drawVariant, openMaster } from './masterOf';
+import { type Placement, readPlacement } from '../core/placements/readPlacement';
+import { type Command, naming, readArguments, readInput, readNumber, readWhole, writeWhole } from './command';
+import { type Target, readGrounds, targetsOf } from './groundOptions';
+import { marksToLay, variantsOf } from './marksToLay';
 import { readJsonFile } from './readJsonFile';
-import { readSet } from './variants';
 
-const help = `tassel place GROUND|FOLDER --mark MASTER … --out FILE|FOLDER [options]
+const help = `tassel place GROUND|FOLDER … --mark MASTER … --out FILE|FOLDER [options]
 
-Puts marks on photos, or on an exact frame: GROUND is a photo, a folder of them, or
-WxH[:colour], clear without a colour. A photo is never written over.
+Puts marks on photos, on a clip, or on an exact frame. GROUND is a photo, a folder of
+them, an MP4, MOV or WebM clip, or WxH[:colour], clear without a colour; a frame beside
+a photo takes the photo in. A ground is never written over. A photo keeps its colour
+profile and what it says of itself, but not the place where it was taken.
 
   --variant auto|black|reversed|colour|FILE.json
                    auto, at first, takes of black, reversed and colour the one that
@@ -30,35 +27,40 @@ WxH[:colour], clear without a colour. A photo is never written over.
   --at ANCHOR|X,Y  upper-left, upper, upper-right, left, centre, right, lower-left,
                    lower, lower-right (at first); or the middle of the mark, px
   --inset 4%|PX    from the mark to the edges; % of the ground's shorter side
-  --size 18%|PX    width of the mark; % of the ground's width
+  --size 18%|PX    width of the mark; % of the ground's width, or "20% of height",
+                   "of short side", "of area"
   --opacity 0..1   1 at first
-  --quality N      of JPEG files, 40 to 100; 92 at first
-  --report R.json  what was done on every ground, with contrast and gaps
+  --placement P.json
+                   { items: [{ mark: path or { strip: colour, edge, heightPx }, variant,
+                   at, inset, size, opacity, blend, turnDeg }, …], fit: "fill", "fit",
+                   "stretch" or { x, y, width, height } of the frame, frame: "WxH" };
+                   the options above serve where an item says nothing
+  --quality N      of JPEG files, 40 to 100; ${USUAL_QUALITY} at first
+  --long-edge PX   photos are reduced to it
+  --keep-location  the place where a photo was taken goes along
+  --name PATTERN   of results in a folder, such as {photo}-marked
+  --report R.json  what was done on every ground, with contrast and gaps`;
 
-Written as the ending says: png, jpg, webp, tif; of a folder as each photo is.`;
-
-const ENDINGS = ['.png', '.jpg', '.jpeg', '.webp', '.tif', '.tiff'];
-const PHOTOS = /\.(png|jpe?g|webp|tiff?)$/i;
-
-interface DrawnVariant {
-  readonly name: string;
-  readonly artwork: Artwork;
-  readonly extents: Extent;
-}
-/** A mark in the variant to use, or in several of which the best is taken; drawn once for all grounds. */
-type DrawnMark = readonly DrawnVariant[];
+/** Photos are looked at, laid on and written at the same time, one for each core. */
+const AT_ONCE = availableParallelism();
 
 interface Job {
-  readonly marks: readonly DrawnMark[];
-  readonly place: Place;
-  readonly opacity: number;
-  readonly quality: number;
+  readonly items: readonly LaidItem[];
+  readonly placement: Placement;
+  readonly options: PhotoOptions;
+}
+
+interface Report {
+  readonly ground: string;
+  readonly out: string;
+  readonly gaps: number;
+  readonly items: readonly object[];
 }
 
 export const place: Command = {
   help,
   async run(argv) {
-    const { values, positionals } = readArguments(argv, {
+    const { values, positionals, tokens } = readArguments(argv, {
       mark: { type: 'string', multiple: true },
       out: { type: 'string' },
       variant: { type: 'string' },
@@ -66,128 +68,152 @@ export const place: Command = {
       inset: { type: 'string' },
       size: { type: 'string' },
       opacity: { type: 'string' },
+      placement: { type: 'string' },
       quality: { type: 'string' },
+      'long-edge': { type: 'string' },
+      'keep-location': { type: 'boolean' },
+      name: { type: 'string' },
       report: { type: 'string' },
     });
-    if (positionals.length === 0) throw new CoreError('cli/usage', 'place takes a ground.');
-    if (!values.mark || !values.out) throw new CoreError('cli/usage', 'place needs --mark and --out.');
-    const variants = readVariants(values.variant ?? 'auto');
-    const marks: DrawnMark[] = [];
-    // More words after the first mark are marks too.
-    for (const path of [...values.mark, ...positionals.slice(1)])
-      marks.push(await naming(basename(path), async () => drawAll(await openMaster(path), variants)));
+    const { grounds: words, marks } = split(tokens, values.mark ?? []);
+    if (words.length === 0 || positionals.length === 0) throw new CoreError('cli/usage', 'place takes a ground.');
+    if (!values.out || (marks.length === 0 && !values.placement))
+      throw new CoreError('cli/usage', 'place needs --mark or --placement, and --out.');
+    const placement = placementOf(values, marks);
+    const { frame, paths } = readGrounds(words);
     const job: Job = {
-      marks,
-      place: {
-        at: readAnchor(values.at ?? 'lower-right'),
-        inset: readLength(values.inset ?? '4%', 'inset', 0),
-        size: readLength(values.size ?? '18%', 'size', 0.01),
+      items: await marksToLay(placement.items, values.placement ?? null),
+      placement: { ...placement, frame: frame ?? placement.frame },
+      options: {
+        quality: values.quality === undefined ? USUAL_QUALITY : readNumber(values.quality, 'quality', 40, 100),
+        ...(values['long-edge'] ? { longEdgePx: readWhole(values['long-edge'], 'long-edge', 8, 16_384) } : {}),
+        keepsLocation: values['keep-location'] ?? false,
       },
-      opacity: values.opacity === undefined ? 1 : readNumber(values.opacity, 'opacity', 0, 1),
-      quality: values.quality === undefined ? 92 : readNumber(values.quality, 'quality', 40, 100),
     };
-    const report = [];
-    for (const { ground, out } of targetsOf(positionals[0], values.out))
-      report.push(await naming(basename(ground), () => placeOn(ground, out, job)));
+    const pattern = values.name ?? '{photo}';
+    const targets =
+      paths.length > 0
+        ? targetsOf(paths, values.out, (photo) => pattern.replaceAll('{photo}', photo))
+        : [{ ground: words[0], kind: 'frame' as const, out: frameOut(values.out) }];
+    const { report, failed } = await placeAll(targets, job);
     if (values.report) writeWhole(values.report, `${JSON.stringify(report, null, 2)}\n`);
-    return 0;
+    return failed ? 1 : 0;
   },
 };
 
-/** Grounds with where each result goes. @throws CoreError 'cli/usage' where a photo would be written over */
-function targetsOf(ground: string, out: string): { ground: string; out: string }[] {
-  if (!isFolder(ground)) {
-    if (!ENDINGS.includes(extname(out).toLowerCase()))
-      throw new CoreError('cli/usage', `--out ends in one of ${ENDINGS.join(', ')}, got "${out}".`);
-    if (ground === out) throw new CoreError('cli/usage', `${ground} would be written over. Choose another --out.`);
-    return [{ ground, out }];
+// Checked as the name of a photo's result is.
+const frameOut = (out: string): string => targetsOf(['frame.png'], out, (name) => name)[0].out;
+
+interface Token {
+  readonly kind: string;
+  readonly name?: string;
+  readonly value?: string | boolean;
+}
+
+/** Words before the first mark are grounds; more words after a mark are marks too. */
+function split(tokens: readonly Token[], marks: readonly string[]): { grounds: string[]; marks: string[] } {
+  const out = { grounds: [] as string[], marks: [...marks] };
+  let last: string | null = null;
+  for (const { kind, name, value } of tokens) {
+    if (kind === 'option') last = name ?? null;
+    if (kind !== 'positional') continue;
+    if (last === 'mark') out.marks.push(String(value));
+    else out.grounds.push(String(value));
   }
-  const photos = readdirSync(ground)
-    .filter((name) => PHOTOS.test(name))
-    .sort();
-  if (photos.length === 0) throw new CoreError('file/not-readable', `${ground} holds no photos.`);
-  if (join(ground) === join(out))
-    throw new CoreError('cli/usage', `Photos of ${ground} would be written over. Choose another --out.`);
-  mkdirSync(out, { recursive: true });
-  return photos.map((name) => ({ ground: join(ground, name), out: join(out, name) }));
+  return out;
 }
 
-function readVariants(text: string): Variant[] {
-  if (text === 'auto') return readSet('black,reversed,colour');
-  return text.endsWith('.json') ? [readVariant(readJsonFile(text), text)] : readSet(text);
+function placementOf(values: Record<string, unknown>, marks: readonly string[]): Placement {
+  const usual = Object.fromEntries(
+    ['variant', 'at', 'inset', 'size', 'opacity'].flatMap((key) => {
+      const text = values[key] as string | undefined;
+      if (text === undefined) return [];
+      return [[key, key === 'opacity' ? readNumber(text, key, 0, 1) : text]];
+    }),
+  );
+  if (usual.variant) variantsOf(usual.variant as string);
+  const file = values.placement as string | undefined;
+  if (file === undefined) return readOptions({ items: marks.map((mark) => ({ ...usual, mark })) });
+  const given = readJsonFile(file) as { items?: unknown };
+  const isList = typeof given === 'object' && given !== null && Array.isArray(given.items);
+  if (!isList) return namingFile(file, () => readPlacement(given));
+  const items = (given.items as unknown[]).map((item) =>
+    typeof item === 'object' && item !== null && !isStripLike(item)
+      ? { ...(marks[0] === undefined ? {} : { mark: marks[0] }), ...usual, ...item }
+      : item,
+  );
+  return namingFile(file, () => readPlacement({ ...given, items }));
 }
 
-function readAnchor(text: string): Place['at'] {
-  if (ANCHORS.includes(text as Anchor)) return text as Anchor;
-  const [x, y, ...rest] = text.split(',').map(Number);
-  if (rest.length || !Number.isFinite(x) || !Number.isFinite(y))
-    throw new CoreError('cli/usage', `--at takes ${ANCHORS.join(', ')} or X,Y, got "${text}".`);
-  return { x, y };
+const isStripLike = (item: object): boolean => 'strip' in item || typeof (item as { mark?: unknown }).mark === 'object';
+
+/** What is wrong is named as the option that it came by. */
+function readOptions(value: unknown): Placement {
+  return renaming(
+    (text) => text.replace(/items\[\d+\]\.(\w+)/g, '--$1'),
+    () => readPlacement(value),
+  );
+}
+const namingFile = (file: string, work: () => Placement) => renaming((text) => `${file}: ${text}`, work);
+
+function renaming(rename: (text: string) => string, work: () => Placement): Placement {
+  try {
+    return work();
+  } catch (error) {
+    if (!(error instanceof CoreError)) throw error;
+    throw new CoreError('cli/usage', rename(error.message), error.details, { cause: error });
+  }
 }
 
-function readLength(text: string, option: string, least: number): Length {
-  const isShare = text.endsWith('%');
-  const value = readNumber(isShare ? text.slice(0, -1) : text, option, least, isShare ? 100 : 32_000);
-  return { value, unit: isShare ? 'pct' : 'px' };
+/** Every ground, as many at once as there are cores; one that fails does not stop the others. */
+async function placeAll(targets: readonly Target[], job: Job): Promise<{ report: Report[]; failed: number }> {
+  const report: (Report | undefined)[] = [];
+  const queue = targets.map((target, k) => ({ target, k }));
+  let failed = 0;
+  const turn = async () => {
+    for (let next = queue.shift(); next; next = queue.shift()) {
+      const { target, k } = next;
+      try {
+        report[k] = await naming(basename(target.ground), () => placeOn(target, job));
+      } catch (error) {
+        if (targets.length === 1 || !(error instanceof CoreError)) throw error;
+        failed++;
+        console.error(`tassel: ${error.message}`);
+      }
+    }
+  };
+  await Promise.all(Array.from({ length: Math.min(AT_ONCE, targets.length) }, turn));
+  return { report: report.flatMap((r) => r ?? []), failed };
 }
 
-/** A photo's pixels, upright and in sRGB, or a frame of one colour or none. */
-async function openGround(text: string): Promise<{ raster: Raster; isClear: boolean }> {
-  const frame = /^(\d{1,5})x(\d{1,5})(?::(.+))?$/.exec(text);
-  if (!frame) return { raster: (await decodePicture(readInput(text), basename(text))).raster, isClear: false };
-  const [width, height] = [Number(frame[1]), Number(frame[2])];
-  if (Math.min(width, height) < 8 || Math.max(width, height) > 16_384)
-    throw new CoreError('cli/usage', `A frame has sides of 8 to 16384 px, got "${text}".`);
-  const out = createRaster(width, height);
-  if (frame[3] === undefined) return { raster: out, isClear: true };
-  const hex = readColour(frame[3]);
-  if (!hex) throw new CoreError('cli/usage', `"${frame[3]}" is no colour.`);
-  const pixel = Buffer.from(`${hex.slice(1)}ff`, 'hex');
-  for (let p = 0; p < out.data.length; p += 4) out.data.set(pixel, p);
-  return { raster: out, isClear: false };
+async function placeOn({ ground, kind, out }: Target, { items, placement, options }: Job): Promise<Report> {
+  if (kind === 'clip') {
+    const clip = await probeClip(ground);
+    const placed = await placeOnClip(clip, items);
+    await burnIn(clip, { frame: placed.frame }, out);
+    return { ground, out, gaps: 0, items: placed.items.map((item) => told(item, false)) };
+  }
+  const { frame, fit } = placement;
+  const photo =
+    kind === 'frame' && frame
+      ? framePhoto(frame, null, fit)
+      : frame
+        ? framePhoto(frame, (await decodePicture(readInput(ground), basename(ground))).raster, fit)
+        : await openPhoto(readInput(ground), basename(ground));
+  const placed = await layItems(photo, items);
+  const gaps = gapsOf(photo);
+  writeWhole(out, await writePhoto(photo, out, options));
+  if (gaps && frame && !photo.isClear) {
+    const { px, box } = gaps;
+    console.error(`tassel: ${out}: nothing covers ${px} px, in ${box.width} × ${box.height} px at ${box.x}, ${box.y}.`);
+  }
+  return { ground, out, gaps: gaps?.px ?? 0, items: placed.map((item) => told(item, photo.isClear)) };
 }
 
-function drawAll(master: OpenMaster, variants: readonly Variant[]): DrawnMark {
-  return variants.map((variant) => {
-    const artwork = drawVariant(master, variant, variant.name);
-    const extents = extentsOf(artwork);
-    if (!extents) throw new CoreError('cutout/nothing-left', `Nothing is visible of the variant "${variant.name}".`);
-    return { name: variant.name, artwork, extents };
-  });
-}
+const round = (v: number) => Math.round(v * 1000) / 1000;
 
-async function placeOn(path: string, out: string, job: Job) {
-  const { raster: ground, isClear } = await openGround(path);
-  const items = job.marks.map((mark) => layOne(ground, isClear, mark, job));
-  const bytes = await encode(ground, out, job.quality);
-  const back = await sharp(bytes).metadata();
-  if (back.width !== ground.width || back.height !== ground.height)
-    throw new CoreError('file/read-back', `${out} did not read back as written.`, { file: out });
-  writeWhole(out, bytes);
-  return { ground: path, out, gaps: countGaps(ground), items };
-}
-
-function layOne(ground: Raster, isClear: boolean, mark: DrawnMark, { place: where, opacity }: Job) {
-  const all = mark.map(({ name, artwork, extents }) => {
-    const box = placeBox(ground, extents, where);
-    const raster = markAtWidth(artwork, box.width);
-    // On a clear frame there is nothing to stand out from.
-    const standing = isClear ? null : measureStanding(outlineMark(raster), ground, box);
-    return { name, raster, box: { ...box, height: raster.height }, standing };
-  });
-  const measured = all.flatMap((c) => c.standing ?? []);
-  const best = all[measured.length > 0 ? bestStanding(measured) : 0];
-  layOnGround(ground, best.raster, best.box, { opacity, mode: 'normal' });
-  const { ratio, shareAbove3 } = best.standing ?? { ratio: 1, shareAbove3: 0 };
-  const round = (v: number) => Math.round(v * 1000) / 1000;
-  return { variant: best.name, contrast: round(ratio), shareAbove3: round(shareAbove3), box: best.box };
-}
-
-function encode(raster: Raster, out: string, quality: number): Promise<Buffer> {
-  const ending = extname(parse(out).base).toLowerCase();
-  if (ending === '.png') return encodePng(raster);
-  const picture = fromRaw(raster).withIccProfile('srgb');
-  if (ending === '.webp') return picture.webp({ lossless: true }).toBuffer();
-  if (ending.startsWith('.tif')) return picture.tiff({ compression: 'lzw' }).toBuffer();
-  return picture.flatten({ background: '#ffffff' }).jpeg({ quality, chromaSubsampling: '4:4:4' }).toBuffer();
+function told({ variant, standing, box }: PlacedItem, isClear: boolean) {
+  if (variant === null) return { variant: null, contrast: null, shareAbove3: null, box };
+  const { ratio, shareAbove3 } = standing ?? { ratio: 1, shareAbove3: 0 };
+  return { variant, contrast: isClear ? 1 : round(ratio), shareAbove3: round(shareAbove3), box };
 }

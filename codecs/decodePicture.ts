@@ -194,7 +194,7 @@ function whatIsWrong(cause: unknown): string {
 }
 
 // "sRGB" stands in the description of every common sRGB profile, in Latin or in two-byte letters.
-function isPlainSrgb(icc: Buffer): boolean {
+export function isPlainSrgb(icc: Buffer): boolean {
   const text = icc.toString('latin1').replace(/\0/g, '');
   return text.includes('sRGB');
 }

@@ -146,7 +146,7 @@ function physicalSize(ppi: number): Buffer {
   return chunk('pHYs', data);
 }
 
-function chunk(type: string, data: Buffer): Buffer {
+export function chunk(type: string, data: Buffer): Buffer {
   const body = Buffer.concat([Buffer.from(type, 'latin1'), data]);
   const out = Buffer.alloc(body.length + 8);
   out.writeUInt32BE(data.length, 0);

@@ -52,17 +52,17 @@ interface Place {
  * How well a mark stands out on a ground, where it stands.
  * @param mark  at its size on the ground, straight alpha
  * @param ground  a photo, or one colour
- * @param at  the mark's upper left pixel on the photo
+ * @param at  the mark's upper left pixel on the photo, and how opaque it is laid there, 1 where nothing is said
  */
 export function measureStanding(
   { raster, edge }: OutlinedMark,
   ground: Raster | Rgb,
-  at: { x: number; y: number },
+  at: { readonly x: number; readonly y: number; readonly opacity?: number },
 ): Standing {
   if (edge.length === 0) return { ratio: 1, shareAbove3: 0, worst: null };
   const isPhoto = 'data' in ground;
   const groundAt = isPhoto ? photoAt(ground, at) : () => ground;
-  const places = edge.map((e): Place => ({ x: e.x, y: e.y, ratio: ratioAt(e, groundAt) }));
+  const places = edge.map((e): Place => ({ x: e.x, y: e.y, ratio: ratioAt(e, groundAt, at.opacity ?? 1) }));
   const ratios = places.map((p) => p.ratio).sort((a, b) => a - b);
   const ratio = isPhoto ? ratios[ratios.length >> 1] : contrastOnColour(measureLuminance(raster), ground);
   const above = ratios.filter((r) => r >= LEAST_RATIO).length;
@@ -74,8 +74,9 @@ export function measureStanding(
   };
 }
 
-function ratioAt({ x, y, ox, oy, inside }: EdgePlace, groundAt: GroundAt): number {
-  const { rgb, share } = inside;
+function ratioAt({ x, y, ox, oy, inside }: EdgePlace, groundAt: GroundAt, opacity: number): number {
+  const { rgb } = inside;
+  const share = inside.share * opacity;
   const under = groundAt(inside.x, inside.y);
   // What shows of a mark that is not solid there.
   const own = rgb.map((v, c) => Math.round(v * share + under[c] * (1 - share))) as unknown as Rgb;

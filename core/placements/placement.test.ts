@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { type Place, countGaps, placeBox } from './placement';
+import { type Place, findGaps, placeBox } from './placement';
 
 const ground = { width: 1920, height: 1080 };
 const mark = { width: 400, height: 100 };
@@ -39,5 +39,14 @@ describe('where a mark comes to lie', () => {
     ).toBe(55));
 });
 
-it('gaps are pixels that nothing covers whole', () =>
-  expect(countGaps({ data: Uint8Array.from([0, 0, 0, 255, 1, 1, 1, 254, 0, 0, 0, 0]) })).toBe(2));
+it('gaps are pixels that nothing covers whole, in a rectangle', () => {
+  const data = new Uint8Array(16 * 4).fill(255);
+  for (const [x, y] of [
+    [1, 1],
+    [2, 1],
+    [2, 3],
+  ])
+    data[(y * 4 + x) * 4 + 3] = x === 1 ? 254 : 0;
+  expect(findGaps({ width: 4, height: 4, data })).toEqual({ px: 3, box: { x: 1, y: 1, width: 2, height: 3 } });
+  expect(findGaps({ width: 1, height: 1, data: Uint8Array.from([0, 0, 0, 255]) })).toBeNull();
+});

@@ -29,6 +29,7 @@ const needs = {
   ghostscript: () => hasProgram('gs'),
   webp: () => hasProgram('dwebp'),
   'libavif-bin': () => hasProgram('avifdec'),
+  ffmpeg: () => ['ffmpeg', 'ffprobe'].every(hasProgram),
   'libtiff-tools': () => hasProgram('tiffinfo'),
   'librsvg2-bin': () => hasProgram('rsvg-convert'),
   'libimage-exiftool-perl': () => hasProgram('exiftool'),
@@ -36,8 +37,8 @@ const needs = {
   pngcheck: () => hasProgram('pngcheck'),
 };
 
-/** Readers of the files that are made, which share nothing with what writes them. */
-export const READER_PACKAGES = ['poppler-utils', 'ghostscript', 'webp', 'libavif-bin'];
+/** Clips, and readers of the files that are made, which share nothing with what writes them. */
+export const READER_PACKAGES = ['ffmpeg', 'poppler-utils', 'ghostscript', 'webp', 'libavif-bin'];
 
 /** What the tests ask beside what the application needs: more readers by other people. */
 export const TEST_PACKAGES = [

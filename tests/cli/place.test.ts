@@ -1,3 +1,4 @@
+import { spawnSync } from 'node:child_process';
 import { existsSync, mkdirSync, readFileSync, readdirSync, writeFileSync } from 'node:fs';
 import sharp from 'sharp';
 import { beforeAll, describe, expect, it } from 'vitest';
@@ -38,7 +39,7 @@ beforeAll(async () => {
 });
 
 describe('place', () => {
-  it('takes the variant that reads best on each photo, at the very pixel, and keeps no metadata', async () => {
+  it('takes the variant that reads best on each photo, at the very pixel, and leaves the place out of what it says', async () => {
     const ended = await tassel(
       'place',
       at('photos'),
@@ -59,7 +60,12 @@ describe('place', () => {
     const shown = await pixels('out/dark.jpg');
     expect(Math.min(...shown.at(800, 540))).toBeGreaterThan(245);
     expect(Math.max(...shown.at(700, 540).slice(0, 3))).toBeLessThan(40);
-    expect((await sharp(readFileSync(at('out/dark.jpg'))).metadata()).exif).toBeUndefined();
+    const exif = (await sharp(readFileSync(at('out/dark.jpg'))).metadata()).exif as Buffer;
+    expect(exif.includes('Somebody')).toBe(true);
+    expect(spawnSync('exiftool', ['-s', '-GPS*', at('out/dark.jpg')], { encoding: 'utf8' }).stdout).toBe('');
+    expect(spawnSync('exiftool', ['-s', '-GPS*', at('photos/dark.jpg')], { encoding: 'utf8' }).stdout).toContain(
+      'GPSLat',
+    );
   });
   it('fills an exact frame, counts what nothing covers, and takes a point, a size and an opacity', async () => {
     const options = ['--variant', 'black', '--at', '320,180', '--size', '100', '--opacity', '0.5'];
@@ -122,5 +128,78 @@ describe('place', () => {
       'written over',
     );
     expect(readFileSync(photo).equals(before)).toBe(true);
+  });
+});
+
+describe('an exact frame of a photo, two marks and a strip', () => {
+  const frame = async (heightPx: number, out: string) => {
+    const own = at('mark.svg');
+    const items = [
+      { mark: own, variant: 'black', at: 'upper-left', inset: 10, size: 100 },
+      { mark: own, variant: 'reversed', at: '320,150', size: '20%' },
+      { mark: { strip: '#1f5a45', edge: 'lower', heightPx } },
+    ];
+    writeFileSync(at('P.json'), JSON.stringify({ items, fit: { x: 0, y: 0, width: 640, height: 320 } }));
+    const photo = sharp({ create: { width: 1920, height: 1080, channels: 3, background: '#806040' } });
+    writeFileSync(at('wide.jpg'), await photo.jpeg().toBuffer());
+    const words = ['--placement', at('P.json'), '--out', at(out), '--report', at('p.json')];
+    return tassel('place', at('wide.jpg'), '640x360', ...words);
+  };
+  it('leaves no gap, the strip on its pixel row, flat under the exact name', async () => {
+    const { stderr, code } = await frame(40, 'TITLE.PNG');
+    expect([stderr, code]).toEqual(['', 0]);
+    const [one] = report('p.json');
+    expect(one.gaps).toBe(0);
+    expect(one.items.map((i) => [i.variant, i.box])).toEqual([
+      ['black', { x: 10, y: 10, width: 100, height: 50 }],
+      ['reversed', { x: 256, y: 118, width: 128, height: 64 }],
+      [null, { x: 0, y: 320, width: 640, height: 40 }],
+    ]);
+    const shown = await pixels('TITLE.PNG');
+    expect(spawnSync('identify', ['-format', '%m %wx%h %A', at('TITLE.PNG')], { encoding: 'utf8' }).stdout).toMatch(
+      /^PNG 640x360 (False|Undefined)$/,
+    );
+    for (const x of [0, 333, 639]) {
+      expect(shown.at(x, 319).map((v, c) => Math.abs(v - [0x80, 0x60, 0x40, 255][c]) <= 2)).not.toContain(false);
+      expect(shown.at(x, 320)).toEqual([0x1f, 0x5a, 0x45, 255]);
+    }
+  });
+  it('a strip one pixel short is found, and where', async () => {
+    const { stderr } = await frame(39, 'short.png');
+    expect(report('p.json')[0].gaps).toBe(640);
+    expect(stderr).toContain('nothing covers 640 px, in 640 × 1 px at 0, 320');
+  });
+});
+
+describe('a photo of another colour profile', () => {
+  it.each(['jpg', 'png', 'webp'])('stays in it as %s, the mark in the colour that it has', async (ending) => {
+    const photo = sharp({ create: { width: 600, height: 400, channels: 3, background: '#6f8f3f' } });
+    writeFileSync(at('p3.jpg'), await photo.withIccProfile('p3').jpeg({ quality: 95 }).toBuffer());
+    const words = ['--mark', at('mark.svg'), '--variant', 'colour', '--size', '200', '--out', at(`p3-out.${ending}`)];
+    expect((await tassel('place', at('p3.jpg'), ...words)).stderr).toBe('');
+    const [before, after] = [readFileSync(at('p3.jpg')), readFileSync(at(`p3-out.${ending}`))];
+    expect((await sharp(after).metadata()).icc?.equals((await sharp(before).metadata()).icc as Buffer)).toBe(true);
+    const shown = await pixels(`p3-out.${ending}`);
+    const off = (x: number, y: number, rgb: number[]) =>
+      Math.max(...rgb.map((v, c) => Math.abs(v - shown.at(x, y)[c])));
+    expect(off(480, 330, [0x1f, 0x5a, 0x45])).toBeLessThanOrEqual(4);
+    expect(off(100, 100, [0x6f, 0x8f, 0x3f])).toBeLessThanOrEqual(4);
+    // In the photo's own numbers green is another one.
+    const own = await sharp(after, { ignoreIcc: true }).raw().toBuffer({ resolveWithObject: true });
+    const p = (330 * 600 + 480) * own.info.channels;
+    expect(Math.abs(own.data[p] - 0x1f)).toBeGreaterThan(8);
+  });
+});
+
+describe('a folder', () => {
+  it('with a file that is none leaves the others done, and says which', async () => {
+    mkdirSync(at('mixed'));
+    for (const name of ['a.jpg', 'c.jpg']) writeFileSync(at(`mixed/${name}`), readFileSync(at('photos/dark.jpg')));
+    writeFileSync(at('mixed/b.jpg'), 'no picture');
+    const words = ['--mark', at('mark.svg'), '--name', '{photo}-marked', '--long-edge', '450'];
+    const { code, stderr } = await tassel('place', at('mixed'), ...words, '--out', at('mixed-out'));
+    expect([code, stderr]).toEqual([1, expect.stringContaining('b.jpg')]);
+    expect(readdirSync(at('mixed-out'))).toEqual(['a-marked.jpg', 'c-marked.jpg']);
+    expect(await sharp(at('mixed-out/a-marked.jpg')).metadata()).toMatchObject({ width: 450, height: 300 });
   });
 });
