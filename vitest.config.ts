@@ -1,11 +1,9 @@
 import { defineConfig } from 'vitest/config';
 
 const common = { environment: 'node' as const };
-// Computation first; then what has servers and browsers of its own and waits for them. Two files at a time, each with
-// a database of its own.
-const twoAtATime = (groupOrder: number) => ({ maxWorkers: 2, sequence: { groupOrder } });
-const together = twoAtATime(0);
-const withServers = twoAtATime(1);
+// Computation first, on both cores; then what has servers and browsers of its own and waits for them, one by one.
+const together = { maxWorkers: 2, sequence: { groupOrder: 0 } };
+const oneByOne = (groupOrder: number) => ({ maxWorkers: 1, sequence: { groupOrder } });
 
 export default defineConfig({
   test: {
@@ -15,6 +13,8 @@ export default defineConfig({
           ...common,
           ...together,
           name: 'unit',
+          // Pure functions leave nothing behind: what they share is read once, not for every file.
+          isolate: false,
           include: [
             'core/**/*.test.ts',
             'contract/**/*.test.ts',
@@ -43,7 +43,7 @@ export default defineConfig({
       {
         test: {
           ...common,
-          ...withServers,
+          ...oneByOne(1),
           name: 'api',
           include: ['tests/api/**/*.test.ts'],
           testTimeout: 60_000,
@@ -53,11 +53,12 @@ export default defineConfig({
       {
         test: {
           ...common,
-          ...withServers,
+          ...oneByOne(2),
           name: 'browser',
           include: ['tests/browser/**/*.test.ts'],
           testTimeout: 120_000,
           hookTimeout: 120_000,
+          fileParallelism: false,
         },
       },
     ],

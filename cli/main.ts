@@ -75,6 +75,16 @@ const commands: readonly { verb: string; summary: string; load: () => Promise<Co
     load: async () => (await import('./overlay')).overlay,
   },
   {
+    verb: 'sign',
+    summary: 'put a signature on the line of a PDF document',
+    load: async () => (await import('./sign')).sign,
+  },
+  {
+    verb: 'sheet',
+    summary: 'put a mark on a print sheet, in the opening of a mat',
+    load: async () => (await import('./sheet')).sheet,
+  },
+  {
     verb: 'type',
     summary: 'set a line of text as a mark, as paths',
     load: async () => (await import('./type')).type,

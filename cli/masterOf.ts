@@ -55,6 +55,14 @@ const keeping = (recipe: Recipe): Recipe => ({
   stages: { ...recipe.stages, cutOut: { ...recipe.stages.cutOut, way: 'keep' } },
 });
 
+/** The same master as outlines of one colour, where it is made of pixels. */
+export const traced = ({ recipe, ...master }: OpenMaster): OpenMaster => ({
+  ...master,
+  recipe: master.source.drawing
+    ? recipe
+    : { ...recipe, stages: { ...recipe.stages, trace: { ...recipe.stages.trace, use: 'all', colours: 1 } } },
+});
+
 /** A variant of an open master, its lengths in the file's own units. */
 export const drawVariant = ({ source, recipe, scale }: OpenMaster, variant: Variant, name: string): Artwork =>
   makeVariant(

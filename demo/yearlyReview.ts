@@ -38,14 +38,14 @@ export async function drawYearlyReview() {
   };
 }
 
-const colour = (hex: string) => {
+export const pdfColour = (hex: string) => {
   const part = (k: number) => parseInt(hex.slice(k, k + 2), 16) / 255;
   return rgb(part(1), part(3), part(5));
 };
 
 function heading(page: PDFPage, font: PDFFont, text: string): void {
-  page.drawRectangle({ x: 0, y: HEIGHT - 18, width: WIDTH, height: 18, color: colour(palette.canalGreen) });
-  page.drawText(text, { x: MARGIN, y: HEIGHT - 110, size: 26, font, color: colour(palette.lampBlack) });
+  page.drawRectangle({ x: 0, y: HEIGHT - 18, width: WIDTH, height: 18, color: pdfColour(palette.canalGreen) });
+  page.drawText(text, { x: MARGIN, y: HEIGHT - 110, size: 26, font, color: pdfColour(palette.lampBlack) });
 }
 
 function paragraph(page: PDFPage, font: PDFFont, top: number, lines: readonly string[]): void {
@@ -60,23 +60,23 @@ function firstPage(page: PDFPage, font: PDFFont, bold: PDFFont): void {
   ]);
   [118, 246, 301, 167].forEach((value, k) => {
     const height = value * 0.8;
-    const fill = colour(k === 2 ? palette.paddleRed : palette.fogBlue);
+    const fill = pdfColour(k === 2 ? palette.paddleRed : palette.fogBlue);
     page.drawRectangle({ x: MARGIN + 20 + k * 112, y: 300, width: 76, height, color: fill });
     page.drawText(`${value}`, { x: MARGIN + 46 + k * 112, y: 306 + height, size: 12, font });
   });
-  const line = { thickness: 1, color: colour(palette.lampBlack) };
+  const line = { thickness: 1, color: pdfColour(palette.lampBlack) };
   page.drawLine({ start: { x: MARGIN, y: 300 }, end: { x: WIDTH - MARGIN, y: 300 }, ...line });
 }
 
 /** A bollard with a rope round it before a rising sun, in a field of 120 × 120, y down. */
 function partnerMark(page: PDFPage): void {
   const at = { x: MARK.x, y: HEIGHT - MARK.y };
-  const draw = (d: string, fill: string) => page.drawSvgPath(d, { ...at, color: colour(fill) });
+  const draw = (d: string, fill: string) => page.drawSvgPath(d, { ...at, color: pdfColour(fill) });
   draw('M6 86A54 54 0 0 1 114 86Z', palette.enamelCream);
   draw('M40 44C40 30 80 30 80 44C80 52 74 54 72 56L76 96H44L48 56C46 54 40 52 40 44Z', palette.lampBlack);
   draw('M6 90H114V98H6Z', palette.canalGreen);
   draw('M18 104Q30 98 42 104T66 104T90 104V110Q78 116 66 110T42 110T18 110Z', palette.fogBlue);
-  const rope = { ...at, borderColor: colour(palette.paddleRed), borderWidth: 5 };
+  const rope = { ...at, borderColor: pdfColour(palette.paddleRed), borderWidth: 5 };
   page.drawSvgPath('M36 68C46 76 74 76 84 68', rope);
   page.drawSvgPath('M36 78C46 86 74 86 84 78C96 72 100 60 112 62', rope);
 }

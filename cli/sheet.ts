@@ -1,0 +1,2 @@
+import { type Command } from './command';
+export const sheet: Command = { help: '', run: async () => 0 };
