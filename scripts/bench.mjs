@@ -1,6 +1,7 @@
 // npm run bench: accuracy and speed beside plain baselines; with --browser also the speed of the screen on 24
 // megapixels. npm run bench -- --strokes: 200 strokes by brush on 8 megapixels. npm run bench -- --server: fifty
-// people at once, memory, runners. npm run bench -- --files: 200 files in one delivery beside bare sharp.
+// people at once, memory, runners. npm run bench -- --files: 200 files in one delivery beside bare sharp. npm run
+// bench -- --place: a mark on photos of 24 megapixels beside bare sharp.
 import { READER_PACKAGES, ensurePackages } from './lib/system.mjs';
 import { startDatabase } from './lib/database.mjs';
 import { MEMORY_ENV, ensureBuild, ensureModules, projectDir, run, say, startServer } from './lib/steps.mjs';
@@ -21,7 +22,7 @@ if (process.argv.includes('--files')) {
   run(process.execPath, ['--import', 'tsx', 'tests/bench/files.ts'], { env: { ...process.env, ...MEMORY_ENV } });
   process.exit(0);
 }
-const alone = { '--trace': 'trace', '--colours': 'traceColours', '--rims': 'rims' };
+const alone = { '--trace': 'trace', '--colours': 'traceColours', '--rims': 'rims', '--place': 'place' };
 const asked = Object.keys(alone).find((option) => process.argv.includes(option));
 if (asked) {
   const rest = process.argv.slice(2).filter((a) => a !== asked);

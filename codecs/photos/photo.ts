@@ -11,7 +11,7 @@ import { type Laying, layOnGround } from '../../core/placements/layOnGround';
 import { clampRect } from '../../core/raster/cropRaster';
 import { type Raster, createRaster } from '../../core/raster/raster';
 import { MOST_PIXELS, checkFile, decodePicture, fromRaw, isPlainSrgb } from '../decodePicture';
-import { chunk, encodePng } from '../encodePng';
+import { chunk } from '../encodePng';
 
 /**
  * A photo in its own colours, upright, as few bytes a pixel as it needs: a mark is laid on the part beneath it, and the
@@ -148,14 +148,15 @@ async function intoProfile(raster: Raster, profile: Buffer): Promise<Raster> {
   return { width, height, data: Uint8Array.from(data) };
 }
 
+/** Signature and header of a PNG file, bytes. */
+const HEADED = 8 + 25;
+
 /** Colours of a profile as sRGB. @throws CoreError 'file/read-back' where the profile cannot be used */
 export async function fromProfile(raster: Raster, profile: Buffer): Promise<Raster> {
-  const plain = await encodePng(raster);
-  // The profile stands in place of the word that says sRGB. @see PNG specification, third edition, 11.3.2.3
+  const plain = await fromRaw(raster).png({ compressionLevel: 0, adaptiveFiltering: false }).toBuffer();
+  // Right after the header, as it must. @see PNG specification, third edition, 11.3.2.3
   const iccp = chunk('iCCP', Buffer.concat([Buffer.from('photo\0\0', 'latin1'), deflateSync(profile)]));
-  const at = 8 + 25;
-  const end = at + 12 + plain.readUInt32BE(at);
-  const { data, info } = await sharp(Buffer.concat([plain.subarray(0, at), iccp, plain.subarray(end)]))
+  const { data, info } = await sharp(Buffer.concat([plain.subarray(0, HEADED), iccp, plain.subarray(HEADED)]))
     .ensureAlpha()
     .raw()
     .toBuffer({ resolveWithObject: true });

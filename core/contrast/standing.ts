@@ -77,10 +77,16 @@ export function measureStanding(
 function ratioAt({ x, y, ox, oy, inside }: EdgePlace, groundAt: GroundAt, opacity: number): number {
   const { rgb } = inside;
   const share = inside.share * opacity;
-  const under = groundAt(inside.x, inside.y);
-  // What shows of a mark that is not solid there.
-  const own = rgb.map((v, c) => Math.round(v * share + under[c] * (1 - share))) as unknown as Rgb;
-  return contrastRatio(luminance(...own), luminance(...groundAt(x + ox * BEYOND_PX, y + oy * BEYOND_PX)));
+  let own: number;
+  if (share === 1) own = luminance(rgb[0], rgb[1], rgb[2]);
+  else {
+    // What shows of a mark that is not solid there.
+    const under = groundAt(inside.x, inside.y);
+    const shown = (c: number) => Math.round(rgb[c] * share + under[c] * (1 - share));
+    own = luminance(shown(0), shown(1), shown(2));
+  }
+  const beyond = groundAt(x + ox * BEYOND_PX, y + oy * BEYOND_PX);
+  return contrastRatio(own, luminance(beyond[0], beyond[1], beyond[2]));
 }
 
 /** The one of several that can be seen best: by the share of its outline that stands out, then by contrast. */
@@ -94,20 +100,29 @@ export function bestStanding(all: readonly Standing[]): number {
 /** Shares nearer than this are alike. */
 const SAME_SHARE = 0.02;
 
-type GroundAt = (x: number, y: number) => Rgb;
+/** The ground's colour at a place; the answer holds until the next question. */
+type GroundAt = (x: number, y: number) => ArrayLike<number>;
 
 /** The mean of nine pixels of a photo; beyond its border the nearest ones. */
 function photoAt({ width, height, data }: Raster, at: { x: number; y: number }): GroundAt {
-  const clamp = (v: number, most: number) => Math.min(most - 1, Math.max(0, v));
+  const [right, bottom] = [width - 1, height - 1];
+  const out = new Uint8Array(3);
   return (x, y) => {
-    const sum = [0, 0, 0];
+    const [px, py] = [Math.floor(x + at.x), Math.floor(y + at.y)];
+    let [r, g, b] = [0, 0, 0];
     for (let dy = -1; dy <= 1; dy++) {
+      const row = Math.min(bottom, Math.max(0, py + dy)) * width;
       for (let dx = -1; dx <= 1; dx++) {
-        const p = (clamp(Math.floor(y + at.y) + dy, height) * width + clamp(Math.floor(x + at.x) + dx, width)) * 4;
-        for (let c = 0; c < 3; c++) sum[c] += data[p + c];
+        const p = (row + Math.min(right, Math.max(0, px + dx))) * 4;
+        r += data[p];
+        g += data[p + 1];
+        b += data[p + 2];
       }
     }
-    return sum.map((v) => Math.round(v / 9)) as unknown as Rgb;
+    out[0] = Math.round(r / 9);
+    out[1] = Math.round(g / 9);
+    out[2] = Math.round(b / 9);
+    return out;
   };
 }
 

@@ -17,9 +17,17 @@ export function layOnGround(ground: Raster, picture: Raster, at: { x: number; y:
   const { opacity, mode } = laying;
   const [x0, x1] = [Math.max(0, -at.x), Math.min(picture.width, ground.width - at.x)];
   const [y0, y1] = [Math.max(0, -at.y), Math.min(picture.height, ground.height - at.y)];
+  const isPlain = mode === 'normal' && opacity === 1;
   for (let y = y0; y < y1; y++) {
     for (let x = x0; x < x1; x++) {
       const s = (y * picture.width + x) * 4;
+      if (picture.data[s + 3] === 0) continue;
+      if (isPlain && picture.data[s + 3] === 255) {
+        // Solid covers whatever is there: most of a mark.
+        const to = ((at.y + y) * ground.width + at.x + x) * 4;
+        for (let c = 0; c < 4; c++) ground.data[to + c] = picture.data[s + c];
+        continue;
+      }
       const over = (picture.data[s + 3] / 255) * opacity;
       if (over === 0) continue;
       const d = ((at.y + y) * ground.width + at.x + x) * 4;
