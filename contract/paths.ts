@@ -49,6 +49,25 @@ export const paths = {
   deliveryFile: (id: string, position: number | string) => `/api/deliveries/${id}/files/${position}`,
   deliveryCancel: (id: string) => `/api/deliveries/${id}/cancel`,
   deliveryAgain: (id: string) => `/api/deliveries/${id}/again`,
+  brandPlacements: (brandId: string) => `/api/brands/${brandId}/placements`,
+  placement: (id: string) => `/api/placements/${id}`,
+  /** Photos and clips of a run, by upload, or from the brand's own grounds. */
+  placementGrounds: (id: string) => `/api/placements/${id}/grounds`,
+  placementOwnGrounds: (id: string) => `/api/placements/${id}/own-grounds`,
+  placementLook: (id: string) => `/api/placements/${id}/look`,
+  placementRun: (id: string) => `/api/placements/${id}/run`,
+  placementCancel: (id: string) => `/api/placements/${id}/cancel`,
+  placementZip: (id: string) => `/api/placements/${id}/zip`,
+  runGround: (id: string) => `/api/run-grounds/${id}`,
+  runGroundPreview: (id: string) => `/api/run-grounds/${id}/preview.jpg`,
+  /** The photo or clip itself, and the file that was made of it. */
+  runGroundOriginal: (id: string) => `/api/run-grounds/${id}/original`,
+  runGroundFile: (id: string) => `/api/run-grounds/${id}/file`,
+  /** One variant at a width, as it is laid on a ground. */
+  markVariant: (id: string, variant: string) => `/api/marks/${id}/variants/${variant}`,
+  brandSheets: (brandId: string) => `/api/brands/${brandId}/sheets`,
+  pdfLines: (sha: string, page: number | string) => `/api/pdfs/${sha}/pages/${page}/lines`,
+  pdfSigned: (sha: string) => `/api/pdfs/${sha}/signed`,
   /** Whether the process lives, and whether it can serve. */
   alive: '/healthz',
   ready: '/readyz',

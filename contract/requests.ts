@@ -212,3 +212,73 @@ export async function checkBody<T>(schema: Checker<T>, value: unknown): Promise<
     throw new CoreError('request/invalid', `The request does not fit: ${reasons.join('; ')}.`, { reasons }, { cause });
   }
 }
+
+const runOptions = object({
+  format: string().oneOf(['same', 'jpeg', 'png', 'webp', 'tiff']).required(),
+  quality: number().min(40).max(100).required(),
+  keepsLocation: boolean().required(),
+  longEdgePx: number().integer().min(8).max(16_384).nullable().defined(),
+  pattern: string().trim().min(1).max(120).required(),
+}).noUnknown();
+
+export const addPlacementRequest = object({
+  name: string().trim().min(1).max(200).required(),
+  rule: anyObject.required(),
+  options: runOptions.default(undefined).optional(),
+  /** Its grounds come along. */
+  like: string().uuid(),
+}).noUnknown();
+
+export const changePlacementRequest = object({
+  /** The placement's `edition` as it was seen. */
+  basedOn: counted,
+  name: string().trim().min(1).max(200),
+  rule: anyObject.default(undefined).optional(),
+  options: runOptions.default(undefined).optional(),
+}).noUnknown();
+
+export const addOwnGroundsRequest = object({
+  grounds: array(string().uuid().required()).min(1).max(300).required(),
+}).noUnknown();
+
+/** What differs on one ground alone; null for nothing any more. */
+export const changeRunGroundRequest = object({ change: anyObject.nullable().defined() }).noUnknown();
+
+export const lookRequest = object({
+  grounds: array(string().uuid().required()).min(1).max(24).required(),
+  /** Whether every place by name is tried as well. */
+  corners: boolean().default(false),
+}).noUnknown();
+
+export const sheetRequest = object({
+  markId: string().uuid().required(),
+  variant: string().max(80).required(),
+  paper: string().max(60).required(),
+  mat: string().max(60).nullable().defined(),
+  ppi: number().min(36).max(2400).required(),
+  at: string().max(40).required(),
+  inset: string().max(40).required(),
+  size: string().max(40).required(),
+  /** A run's photo that fills the sheet. */
+  groundId: string().uuid().nullable().defined(),
+  format: string().oneOf(['pdf', 'tiff', 'png', 'look']).required(),
+  name: string().trim().min(1).max(160).required(),
+}).noUnknown();
+
+const onPage = number().min(-20_000).max(20_000).required();
+export const signRequest = object({
+  markId: string().uuid().required(),
+  ink: string().oneOf(['black', 'blue', 'own']).required(),
+  name: string().trim().min(1).max(200).required(),
+  places: array(
+    object({
+      page: number().integer().min(1).max(100_000).required(),
+      box: object({ x: onPage, y: onPage, width: onPage.positive(), height: onPage.positive() }).noUnknown().required(),
+    })
+      .noUnknown()
+      .required(),
+  )
+    .min(1)
+    .max(40)
+    .required(),
+}).noUnknown();

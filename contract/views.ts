@@ -3,6 +3,8 @@ import type { Finding } from '../core/findings/finding';
 import type { FileReceipt } from '../core/formats/receipt';
 import type { Way } from '../core/inspect/inspectPicture';
 import type { RectPx, StopValue } from '../core/params';
+import type { Item, MarkItem, Placement } from '../core/placements/readPlacement';
+import type { Anchor } from '../core/placements/placement';
 import type { Recipe, Variant } from '../core/recipe/recipe';
 import type { OwnPurpose, StandardLine } from '../core/recipe/standardLines';
 
@@ -207,4 +209,98 @@ export interface DeliveryView {
   readonly createdAt: string;
   readonly finishedAt: string | null;
   readonly files: readonly DeliveredFileView[];
+}
+
+/** What results of a run are written as. */
+export interface RunOptions {
+  /** As the photo itself, or another format. */
+  readonly format: 'same' | 'jpeg' | 'png' | 'webp' | 'tiff';
+  readonly quality: number;
+  readonly keepsLocation: boolean;
+  readonly longEdgePx: number | null;
+  /** Of names, such as {photo}-{mark}. */
+  readonly pattern: string;
+}
+
+/** What differs on one ground alone: parts of an item, by its number. */
+export type GroundChange = Readonly<Record<string, Partial<Omit<MarkItem, 'mark'>>>>;
+
+/** A photo or clip that a placement is run over. */
+export interface RunGroundView {
+  readonly id: string;
+  readonly name: string;
+  readonly kind: 'photo' | 'clip';
+  readonly width: number;
+  readonly height: number;
+  readonly seconds: number | null;
+  readonly change: GroundChange | null;
+  /** What was made of it. */
+  readonly made: { readonly name: string; readonly size: number } | null;
+  /** Whether something changed since. */
+  readonly isOutdated: boolean;
+}
+
+export interface PlacementView {
+  readonly id: string;
+  readonly brandId: string;
+  readonly name: string;
+  readonly rule: Placement;
+  readonly options: RunOptions;
+  readonly edition: number;
+  readonly run: {
+    readonly state: 'idle' | 'waiting' | 'making' | 'ready' | 'failed' | 'cancelled';
+    readonly problem: string | null;
+    readonly count: number;
+    readonly done: number;
+    readonly beganAt: string | null;
+  };
+  readonly grounds: readonly RunGroundView[];
+}
+
+/** A placement in a list. */
+export interface PlacementCard {
+  readonly id: string;
+  readonly name: string;
+  readonly items: readonly Item[];
+  readonly groundCount: number;
+  readonly state: PlacementView['run']['state'];
+}
+
+/** How well a variant can be seen where it stands. */
+export interface SeenView {
+  readonly ratio: number;
+  readonly shareAbove3: number;
+  /** Where its outline stands out least, px of the ground. */
+  readonly worst: { readonly x: number; readonly y: number; readonly ratio: number } | null;
+}
+
+/** How a placement comes out on one ground, before anything is written; px of the ground, or of the exact frame. */
+export interface LookView {
+  readonly ground: string;
+  readonly width: number;
+  readonly height: number;
+  /** Where the photo lies in it. */
+  readonly photo: RectPx;
+  readonly gaps: { readonly px: number; readonly box: RectPx } | null;
+  readonly items: readonly {
+    /** Null for a strip. */
+    readonly variant: string | null;
+    readonly box: RectPx;
+    readonly seen: SeenView | null;
+    readonly tried: readonly (SeenView & { readonly variant: string })[];
+    /** Of a clip: how the variant stands from its beginning to its end. */
+    readonly overTime: readonly { readonly seconds: number; readonly shares: Readonly<Record<string, number>> }[];
+  }[];
+  /** Of the first mark, in every place by name, where that was asked for; the best first. */
+  readonly corners: readonly { readonly at: Anchor; readonly variant: string; readonly seen: SeenView }[] | null;
+}
+
+/** A line of a page that can be signed; points from its upper left corner. */
+export interface LineView {
+  readonly x: number;
+  readonly y: number;
+  readonly width: number;
+  readonly room: number;
+  readonly score: number;
+  readonly words: string;
 }

@@ -11,6 +11,7 @@ import { historyRoutes } from './routes/history';
 import { markRoutes } from './routes/marks';
 import { pdfRoutes } from './routes/pdfs';
 import { pictureRoutes } from './routes/pictures';
+import { placementRoutes } from './routes/placements';
 import { staticRoutes } from './routes/static';
 
 /** What the log calls a request. */
@@ -28,6 +29,7 @@ export function createApp(deps: AppDeps): Hono<{ Variables: Named }> {
         defaultSrc: ["'self'"],
         scriptSrc: ["'self'", "'wasm-unsafe-eval'"],
         imgSrc: ["'self'", 'blob:', 'data:'],
+        mediaSrc: ["'self'"],
         styleSrc: ["'self'", "'unsafe-inline'"],
         fontSrc: ["'self'", 'data:'],
         workerSrc: ["'self'", 'blob:'],
@@ -61,6 +63,7 @@ export function createApp(deps: AppDeps): Hono<{ Variables: Named }> {
   app.route('/', pdfRoutes(deps));
   app.route('/', pictureRoutes(deps));
   app.route('/', deliveryRoutes(deps));
+  app.route('/', placementRoutes(deps));
   app.route('/', historyRoutes(deps));
   app.route('/', healthRoutes(deps));
   app.all('/api/*', () => {

@@ -4,9 +4,10 @@ import { Piscina } from 'piscina';
 import sharp from 'sharp';
 import { CoreError, type ErrorCode } from '../core/errors';
 import { TASK_MEMORY_BYTES, checkNeeds, masterNeeds, pageNeeds } from '../core/recipe/needs';
-import type { PageView, PdfView } from '../contract/views';
+import type { LookView, PageView, PdfView } from '../contract/views';
 import type { BoardTask, FileTask, FilesTask, FilesEnd, MadeTask, PdfTask, PictureTask } from './coreTasks';
 import type { Answer, Envelope } from './coreWorker';
+import type { LaidTask, LookTask, PlaceTask, PreparedRunGround } from './placeTasks';
 import type { PdfPageTask, PickTask } from './pdfPages';
 import type { PreparedGround } from './prepareGround';
 import { MOST_WORKING_PIXELS, type PreparedMark } from './prepareMark';
@@ -34,6 +35,12 @@ export interface CorePool {
   /** Each file is kept as soon as it is made. @returns false when the delivery was cancelled in the meantime */
   makeFiles(task: FilesTask, what: string, pictures: MarkPictures, waiter?: Waiter): Promise<boolean>;
   makePicture(task: PictureTask, pictures: MarkPictures, waiter?: Waiter): Promise<KeptPicture>;
+  prepareRunGround(task: PdfTask, waiter?: Waiter): Promise<PreparedRunGround>;
+  lookAtGrounds(task: LookTask, waiter?: Waiter): Promise<LookView[]>;
+  /** The file is kept as soon as it is made. */
+  placeOnGround(task: PlaceTask, waiter?: Waiter): Promise<void>;
+  /** @returns a PNG */
+  drawLaid(task: LaidTask, waiter?: Waiter): Promise<Uint8Array<ArrayBuffer>>;
   /** @throws CoreError 'memory/too-little' when a page of this size cannot be made here */
   checkPage(what: string, page: { width: number; height: number }): void;
   readonly threads: number;
@@ -52,7 +59,7 @@ export interface PoolSettings {
 const MB = 1024 * 1024;
 
 /** How long tasks may run. The longest of each kind seen on two slow cores takes less than half. */
-const MOST_MS = { prepare: 90_000, file: 180_000, fileMore: 30_000, picture: 60_000 };
+const MOST_MS = { prepare: 90_000, file: 180_000, fileMore: 30_000, picture: 60_000, clip: 3_600_000 };
 
 const PERSON: Waiter = { waiting: 'person' };
 
@@ -133,6 +140,26 @@ export function createCorePool({ entry, database, memoryBytes = TASK_MEMORY_BYTE
         needsBytes: needsOfSource(pictures, task.source.reduction),
         mostMs: MOST_MS.picture,
       }),
+    async prepareRunGround(task, { waiting, signal } = PERSON) {
+      const needsBytes = await needsOfFile(task.bytes);
+      const order = { what: `Taking in ${task.name}`, waiting, signal, needsBytes, mostMs: MOST_MS.prepare };
+      return call('prepareRunGround', task, order, movable(task.bytes));
+    },
+    lookAtGrounds: (task, { waiting, signal } = PERSON) =>
+      call('lookAtGrounds', task, {
+        ...{ what: 'Looking at this run', waiting, signal, mostMs: MOST_MS.file },
+        needsBytes: LOOK_BYTES,
+      }),
+    placeOnGround: (task, { waiting, signal } = PERSON) =>
+      call('placeOnGround', task, {
+        ...{ what: task.ground.name, waiting, signal },
+        mostMs: task.ground.kind === 'clip' ? MOST_MS.clip : MOST_MS.file,
+        needsBytes: PLACE_BYTES + task.ground.width * task.ground.height * PLACED_BYTES,
+      }),
+    drawLaid: (task, { waiting, signal } = PERSON) =>
+      call('drawLaid', task, {
+        ...{ what: 'This variant', waiting, signal, mostMs: MOST_MS.picture, needsBytes: LOOK_BYTES },
+      }),
     checkPage: (what, page) => checkNeeds(what, pageNeeds(page), memoryBytes),
     threads,
     get counts() {
@@ -142,6 +169,11 @@ export function createCorePool({ entry, database, memoryBytes = TASK_MEMORY_BYTE
   };
 }
 
+/** Smaller pictures of grounds, and variants of some marks. */
+const LOOK_BYTES = 160 * MB;
+/** A photo's pixels and its two files, beside the marks that are laid on it. */
+const PLACE_BYTES = 200 * MB;
+const PLACED_BYTES = 8;
 /** The board's own picture, and a photo. */
 const BOARD_BYTES = 160 * MB;
 /** Of tasks on a PDF file: the file in text and bytes, what pdf.js makes of it, and a mark cut out of its picture. */

@@ -60,7 +60,7 @@ export function forgetAll(): void {
   opened = null;
 }
 
-async function openSource({ db }: TaskHost, { sha, kind, reduction }: TaskSource): Promise<Artwork> {
+export async function openSource({ db }: TaskHost, { sha, kind, reduction }: TaskSource): Promise<Artwork> {
   const key = `${sha}@${reduction}`;
   if (opened?.key !== key) {
     forgetAll();
@@ -74,7 +74,7 @@ async function openSource({ db }: TaskHost, { sha, kind, reduction }: TaskSource
   return opened.artwork;
 }
 
-const optionsOf = ({ shouldStop }: TaskHost, { sha }: TaskSource): RunOptions => ({
+export const optionsOf = ({ shouldStop }: TaskHost, { sha }: TaskSource): RunOptions => ({
   pictureKey: sha,
   cache,
   shouldStop,

@@ -7,6 +7,7 @@ import sharp from 'sharp';
 import { isCoreError } from '../core/errors';
 import { releaseMemory } from '../core/kernels/heap';
 import * as tasks from './coreTasks';
+import * as placing from './placeTasks';
 import { asKnown } from './store/db';
 
 export type Answer<T> =
@@ -38,6 +39,7 @@ let idle: NodeJS.Timeout | undefined;
 
 function letGo(): void {
   tasks.forgetAll();
+  placing.forgetDrawn();
   releaseMemory();
   collectGarbage();
 }
@@ -75,3 +77,7 @@ export const preparePicked = answering(tasks.preparePicked);
 export const makeBoard = answering(tasks.makeBoard);
 export const makeFiles = answering(tasks.makeFiles);
 export const makePicture = answering(tasks.makePicture);
+export const prepareRunGround = answering(placing.prepareRunGround);
+export const lookAtGrounds = answering(placing.lookAtGrounds);
+export const placeOnGround = answering(placing.placeOnGround);
+export const drawLaid = answering(placing.drawLaid);

@@ -7,6 +7,7 @@ import type { PictureMaker } from '../sources';
 import { failAbandoned } from '../store/deliveries';
 import { announce } from '../store/deliveries';
 import { type DeliveryDeps, makeDelivery } from './makeDelivery';
+import { makeRun } from './makeRun';
 import { collect, lookAt } from './upkeep';
 
 export interface JobRunner {
@@ -153,6 +154,8 @@ async function runQueues(deps: RunnerDeps, lockKey: string, log: Logger): Promis
     taskList: {
       makeDelivery: (payload, { job, abortSignal }: JobHelpers) =>
         makeDelivery(deps, idOf(payload), { number: job.attempts, signal: abortSignal }),
+      makeRun: (payload, { job, abortSignal }: JobHelpers) =>
+        makeRun(deps, idOf(payload), { number: job.attempts, signal: abortSignal }),
     },
   });
   const looks = await run({

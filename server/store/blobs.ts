@@ -81,6 +81,7 @@ const REFERRERS = [
   'ground g where g.blob_sha = b.sha256',
   'delivery d where d.zip_sha = b.sha256',
   'delivered_file f where f.blob_sha = b.sha256',
+  'run_ground r where b.sha256 in (r.blob_sha, r.preview_sha, r.made_sha)',
   'picture p where b.sha256 in (p.blob_sha, p.source_sha)',
 ];
 const NOBODYS = REFERRERS.map((r) => `not exists (select 1 from ${r})`).join(' and ');
