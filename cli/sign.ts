@@ -3,7 +3,7 @@ import { formatHost } from '../codecs/formatHost';
 import { type SignLine, findSignLine } from '../codecs/documents/openDocument';
 import { type Stamp, signPdf } from '../codecs/documents/signPdf';
 import { readColour } from '../core/colour/readColour';
-import { signatureBox } from '../core/documents/signatureBox';
+import { INKS, signatureBox } from '../core/documents/signatureBox';
 import { CoreError } from '../core/errors';
 import { fills } from '../core/fills';
 import { formats } from '../core/formats';
@@ -14,7 +14,6 @@ import { sizes } from '../core/sizes';
 import { type Command, naming, readArguments, readInput, readNumber, readWhole, writeWhole } from './command';
 import { drawVariant, openMaster, traced } from './masterOf';
 
-const INKS: Record<string, string> = { black: '#000000', blue: '#1d3fa5' };
 /** As wide as a form is printed for. */
 const MOST_MM = 200;
 
@@ -89,7 +88,7 @@ async function drawMark(path: string, ink: string) {
 
 function inkOf(ink: string): Variant {
   if (ink === 'own') return variantOf('signature', 'signature', partOf(fills, 'asIs'));
-  const colour = INKS[ink] ?? readColour(ink);
+  const colour = INKS[ink as keyof typeof INKS] ?? readColour(ink);
   if (!colour) throw new CoreError('cli/usage', `--ink takes black, blue, own or a colour, got "${ink}".`);
   return variantOf('signature', 'signature', partOf(fills, 'oneColour', { colour }));
 }

@@ -259,9 +259,9 @@ export const sheetRequest = object({
   at: string().max(40).required(),
   inset: string().max(40).required(),
   size: string().max(40).required(),
-  /** A run's photo that fills the sheet. */
+  /** A photo of the brand's grounds that fills the sheet. */
   groundId: string().uuid().nullable().defined(),
-  format: string().oneOf(['pdf', 'tiff', 'png', 'look']).required(),
+  format: string().oneOf(['pdf', 'tiff', 'png']).required(),
   name: string().trim().min(1).max(160).required(),
 }).noUnknown();
 

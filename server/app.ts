@@ -12,6 +12,7 @@ import { markRoutes } from './routes/marks';
 import { pdfRoutes } from './routes/pdfs';
 import { pictureRoutes } from './routes/pictures';
 import { placementRoutes } from './routes/placements';
+import { printRoutes } from './routes/print';
 import { staticRoutes } from './routes/static';
 
 /** What the log calls a request. */
@@ -64,6 +65,7 @@ export function createApp(deps: AppDeps): Hono<{ Variables: Named }> {
   app.route('/', pictureRoutes(deps));
   app.route('/', deliveryRoutes(deps));
   app.route('/', placementRoutes(deps));
+  app.route('/', printRoutes(deps));
   app.route('/', historyRoutes(deps));
   app.route('/', healthRoutes(deps));
   app.all('/api/*', () => {

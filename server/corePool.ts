@@ -4,11 +4,12 @@ import { Piscina } from 'piscina';
 import sharp from 'sharp';
 import { CoreError, type ErrorCode } from '../core/errors';
 import { TASK_MEMORY_BYTES, checkNeeds, masterNeeds, pageNeeds } from '../core/recipe/needs';
-import type { LookView, PageView, PdfView } from '../contract/views';
+import type { LineView, LookView, PageView, PdfView } from '../contract/views';
 import type { BoardTask, FileTask, FilesTask, FilesEnd, MadeTask, PdfTask, PictureTask } from './coreTasks';
 import type { Answer, Envelope } from './coreWorker';
 import type { LaidTask, LookTask, PlaceTask, PreparedRunGround } from './placeTasks';
 import type { PdfPageTask, PickTask } from './pdfPages';
+import type { LinesTask, SheetTask, SignTask } from './printTasks';
 import type { PreparedGround } from './prepareGround';
 import { MOST_WORKING_PIXELS, type PreparedMark } from './prepareMark';
 import type { MarkPictures } from './store/marks';
@@ -41,6 +42,9 @@ export interface CorePool {
   placeOnGround(task: PlaceTask, waiter?: Waiter): Promise<void>;
   /** @returns a PNG */
   drawLaid(task: LaidTask, waiter?: Waiter): Promise<Uint8Array<ArrayBuffer>>;
+  makeSheet(task: SheetTask, waiter?: Waiter): Promise<Uint8Array<ArrayBuffer>>;
+  findPageLines(task: LinesTask, waiter?: Waiter): Promise<LineView[]>;
+  signDocument(task: SignTask, waiter?: Waiter): Promise<Uint8Array<ArrayBuffer>>;
   /** @throws CoreError 'memory/too-little' when a page of this size cannot be made here */
   checkPage(what: string, page: { width: number; height: number }): void;
   readonly threads: number;
@@ -160,6 +164,14 @@ export function createCorePool({ entry, database, memoryBytes = TASK_MEMORY_BYTE
       call('drawLaid', task, {
         ...{ what: 'This variant', waiting, signal, mostMs: MOST_MS.picture, needsBytes: LOOK_BYTES },
       }),
+    makeSheet: (task, { waiting, signal } = PERSON) =>
+      call('makeSheet', task, {
+        ...{ what: 'This sheet', waiting, signal, mostMs: MOST_MS.file, needsBytes: SHEET_BYTES },
+        advice: 'Choose fewer pixels per inch, or a smaller sheet.',
+      }),
+    findPageLines: (task, waiter = PERSON) =>
+      call('findPageLines', task, ofPdf(`Reading page ${task.page} of ${task.name}`, waiter)),
+    signDocument: (task, waiter = PERSON) => call('signDocument', task, ofPdf(`Signing ${task.name}`, waiter)),
     checkPage: (what, page) => checkNeeds(what, pageNeeds(page), memoryBytes),
     threads,
     get counts() {
@@ -169,6 +181,8 @@ export function createCorePool({ entry, database, memoryBytes = TASK_MEMORY_BYTE
   };
 }
 
+/** A sheet as large as A2 in print, its mark and its photo. */
+const SHEET_BYTES = 700 * MB;
 /** Smaller pictures of grounds, and variants of some marks. */
 const LOOK_BYTES = 160 * MB;
 /** A photo's pixels and its two files, beside the marks that are laid on it. */

@@ -8,6 +8,7 @@ import { isCoreError } from '../core/errors';
 import { releaseMemory } from '../core/kernels/heap';
 import * as tasks from './coreTasks';
 import * as placing from './placeTasks';
+import * as printing from './printTasks';
 import { asKnown } from './store/db';
 
 export type Answer<T> =
@@ -81,3 +82,6 @@ export const prepareRunGround = answering(placing.prepareRunGround);
 export const lookAtGrounds = answering(placing.lookAtGrounds);
 export const placeOnGround = answering(placing.placeOnGround);
 export const drawLaid = answering(placing.drawLaid);
+export const makeSheet = answering(printing.makeSheet);
+export const findPageLines = answering(printing.findPageLines);
+export const signDocument = answering(printing.signDocument);

@@ -9,7 +9,7 @@ import { bestStanding } from '../core/contrast/standing';
 import { CoreError } from '../core/errors';
 import { fitPhoto } from '../core/placements/fitPhoto';
 import { itemsAsSeen, scaleItem, scaleItems } from '../core/placements/itemOn';
-import { type LaidVariant, layVariant, placeItem, viewOf } from '../core/placements/placeItem';
+import { type LaidVariant, layVariant, placeItem } from '../core/placements/placeItem';
 import { ANCHORS, placeBox } from '../core/placements/placement';
 import { type Item, type MarkItem, type Placement, isStrip, readPlacement } from '../core/placements/readPlacement';
 import { stripOn } from '../core/placements/placeItem';
@@ -105,7 +105,7 @@ const drawn = new Map<string, Artwork>();
 const MOST_DRAWN = 8;
 export const forgetDrawn = () => drawn.clear();
 
-async function drawVariantOf(host: TaskHost, mark: PlacedMark, variantId: string): Promise<Artwork> {
+export async function drawVariantOf(host: TaskHost, mark: PlacedMark, variantId: string): Promise<Artwork> {
   const recipe = readRecipe(mark.recipe);
   const variant = recipe.variants.find((v) => v.id === variantId);
   if (!variant) throw new CoreError('store/not-found', 'The mark has no such variant any more.');

@@ -9,6 +9,10 @@ const MOST_OF_LINE = 0.85;
 const MOST_OF_ROOM = 0.9;
 const LEAST_MM = 12;
 
+/** What a signature is written in; its own colours otherwise. */
+export const INKS = { black: '#000000', blue: '#1d3fa5' } as const;
+export type Ink = keyof typeof INKS | 'own';
+
 const points = (mm: number) => (mm / MM_PER_INCH) * POINTS_PER_INCH;
 
 /**

@@ -1,6 +1,6 @@
 import { createHash } from 'node:crypto';
 import type pg from 'pg';
-import { CoreError, isCoreError } from '../../core/errors';
+import { type CoreError, isCoreError } from '../../core/errors';
 import { itemsWith } from '../../core/placements/itemOn';
 import { isStrip, readPlacement } from '../../core/placements/readPlacement';
 import { slug, uniqueNames } from '../../core/recipe/fileNames';

@@ -38,7 +38,8 @@ export function pdfRoutes({ pool, core }: AppDeps) {
     });
 }
 
-function pageOf(c: Context) {
+/** The page that a request is about. @throws CoreError 'store/not-found' */
+export function pageOf(c: Context) {
   const sha = c.req.param('sha') ?? '';
   const page = Number(c.req.param('page'));
   if (!/^[0-9a-f]{64}$/.test(sha) || !Number.isInteger(page))

@@ -191,7 +191,7 @@ export function placementRoutes({ pool, core }: AppDeps) {
     })
     .get(paths.markVariant(':id', ':variant'), async (c) => {
       const mark = await openMark(pool, asId(c.req.param('id'), 'mark'), 'reduced');
-      const variant = c.req.param('variant');
+      const variant = c.req.param('variant') ?? '';
       const number = (key: string, least: number, most: number, usual: number) => {
         const value = Number(c.req.query(key) ?? usual);
         return Number.isFinite(value) ? Math.min(most, Math.max(least, value)) : usual;

@@ -27,6 +27,7 @@ export function Shell() {
           <NavLink to="/marks">Marks</NavLink>
           <NavLink to="/brand">Brand</NavLink>
           <NavLink to="/grounds">Grounds</NavLink>
+          <NavLink to="/placements">Placements</NavLink>
           <NavLink to="/deliveries">Deliveries</NavLink>
           <NavLink to="/keys">Keys</NavLink>
         </nav>

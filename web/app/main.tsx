@@ -24,6 +24,14 @@ const BrandScreen = lazy(() => import('../screens/brand/BrandScreen').then((m) =
 const GroundsScreen = lazy(() =>
   import('../screens/grounds/GroundsScreen').then((m) => ({ default: m.GroundsScreen })),
 );
+const PlacementsScreen = lazy(() =>
+  import('../screens/place/PlacementsScreen').then((m) => ({ default: m.PlacementsScreen })),
+);
+const PlaceScreen = lazy(() => import('../screens/place/PlaceScreen').then((m) => ({ default: m.PlaceScreen })));
+const SheetScreen = lazy(() => import('../screens/place/SheetScreen').then((m) => ({ default: m.SheetScreen })));
+const DocumentScreen = lazy(() =>
+  import('../screens/place/DocumentScreen').then((m) => ({ default: m.DocumentScreen })),
+);
 const queries = new QueryClient({
   defaultOptions: {
     queries: {
@@ -79,6 +87,38 @@ const router = createBrowserRouter([
         element: (
           <Suspense fallback={<Waiting what="the grounds" />}>
             <GroundsScreen />
+          </Suspense>
+        ),
+      },
+      {
+        path: '/placements',
+        element: (
+          <Suspense fallback={<Waiting what="placements" />}>
+            <PlacementsScreen />
+          </Suspense>
+        ),
+      },
+      {
+        path: '/placements/sheet',
+        element: (
+          <Suspense fallback={<Waiting what="the sheet" />}>
+            <SheetScreen />
+          </Suspense>
+        ),
+      },
+      {
+        path: '/placements/document',
+        element: (
+          <Suspense fallback={<Waiting what="the document" />}>
+            <DocumentScreen />
+          </Suspense>
+        ),
+      },
+      {
+        path: '/placements/:placementId',
+        element: (
+          <Suspense fallback={<Waiting what="the placement" />}>
+            <PlaceScreen />
           </Suspense>
         ),
       },

@@ -1,0 +1,137 @@
+import './place.css';
+import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { Button, Select } from 'antd';
+import { useState } from 'react';
+import { Link, useNavigate } from 'react-router';
+import { paths } from '../../../contract/paths';
+import type { PlacementView } from '../../../contract/views';
+import { isStrip, readPlacement } from '../../../core/placements/readPlacement';
+import { Failed, Waiting } from '../../components/Waiting';
+import { send } from '../../data/http';
+import { marksQuery } from '../../data/queries';
+import { useBrand } from '../../data/useBrand';
+import { wordsFor } from '../../messages';
+import { USUAL_NAME, freeName, lengthWords, placeWords, placementName } from './placementWords';
+import { placementsQuery } from './usePlacement';
+
+const USUAL = { variant: 'auto', at: 'lower-right', inset: '4%', size: '18%', opacity: 1 };
+
+/** Every placement of the brand, and the other ways to put a mark to use. */
+export function PlacementsScreen() {
+  const { brand } = useBrand();
+  const navigate = useNavigate();
+  const queries = useQueryClient();
+  const list = useQuery({ ...placementsQuery(brand?.id ?? ''), enabled: brand !== null });
+  const marks = useQuery({ ...marksQuery(brand?.id ?? ''), enabled: brand !== null });
+  const [markId, setMark] = useState<string | null>(null);
+  const [problem, setProblem] = useState<string | null>(null);
+  if (list.error) return <Failed error={list.error} onRetry={() => void list.refetch()} />;
+  if (!brand || !list.data || !marks.data) return <Waiting what="placements" />;
+  const chosen = markId ?? marks.data[0]?.id ?? null;
+  const begin = async () => {
+    const { items } = readPlacement({ items: [{ ...USUAL, mark: chosen }] });
+    const taken = list.data.map((p) => p.name);
+    const name = freeName(placementName(USUAL_NAME, items[0], marks.data), taken);
+    try {
+      const made = await send<PlacementView>('POST', paths.brandPlacements(brand.id), { name, rule: { items } });
+      void queries.invalidateQueries({ queryKey: ['placements'] });
+      navigate(`/placements/${made.id}`);
+    } catch (error) {
+      setProblem(wordsFor(error));
+    }
+  };
+  const remove = async (id: string) => {
+    await send('DELETE', paths.placement(id));
+    await queries.invalidateQueries({ queryKey: ['placements'] });
+  };
+  return (
+    <div className="placements">
+      <header className="placements-head">
+        <h1>Placements</h1>
+        <span className="soft">Rules of where marks sit, and the photos, clips, sheets and pages they sit on.</span>
+      </header>
+      {problem && (
+        <p className="finding" role="alert">
+          {problem}
+        </p>
+      )}
+      {marks.data.length === 0 ? (
+        <p className="soft">Take in a mark first; then it can be placed.</p>
+      ) : (
+        <div className="placements-new">
+          <label>
+            <b>Put</b>
+            <Select
+              aria-label="Mark to place"
+              style={{ width: 230 }}
+              value={chosen}
+              options={marks.data.map((m) => ({ value: m.id, label: m.name }))}
+              onChange={setMark}
+            />
+          </label>
+          <Button type="primary" onClick={() => void begin()}>
+            on photos and clips
+          </Button>
+          <Link className="ant-btn" to={`/placements/sheet?mark=${chosen ?? ''}`}>
+            on a print sheet
+          </Link>
+          <Link className="ant-btn" to={`/placements/document?mark=${chosen ?? ''}`}>
+            on a document
+          </Link>
+        </div>
+      )}
+      {list.data.length === 0 ? (
+        <p className="soft">No placement yet. Choose a mark, and put it on photos.</p>
+      ) : (
+        <table className="placements-list">
+          <thead>
+            <tr>
+              <th>Placement</th>
+              <th>Rule</th>
+              <th>Grounds</th>
+              <th>State</th>
+              <th>
+                <span className="visually-hidden">Remove</span>
+              </th>
+            </tr>
+          </thead>
+          <tbody>
+            {list.data.map((p) => (
+              <tr key={p.id}>
+                <td>
+                  <Link to={`/placements/${p.id}`}>{p.name}</Link>
+                </td>
+                <td className="soft">
+                  {p.items
+                    .map((i) => (isStrip(i) ? `strip, ${i.strip.edge}` : `${placeWords(i.at)}, ${lengthWords(i.size)}`))
+                    .join('; ')}
+                </td>
+                <td>{p.groundCount}</td>
+                <td className={p.state === 'failed' ? 'warn' : 'soft'}>{states[p.state]}</td>
+                <td>
+                  <button
+                    type="button"
+                    className="plain"
+                    aria-label={`Remove ${p.name}`}
+                    onClick={() => void remove(p.id)}
+                  >
+                    ✕
+                  </button>
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      )}
+    </div>
+  );
+}
+
+const states: Record<PlacementView['run']['state'], string> = {
+  idle: 'not written yet',
+  waiting: 'waiting',
+  making: 'being written',
+  ready: 'written',
+  failed: 'not all written',
+  cancelled: 'cancelled',
+};
