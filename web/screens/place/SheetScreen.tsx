@@ -165,7 +165,7 @@ function Sheet({ brandId, brandName, marks, first }: Props) {
               <Input aria-label="Size of the paper" value={own} onChange={(e) => setOwn(e.target.value)} />
             </Field>
           )}
-          <Field label="Mat, and its opening">
+          <Field label="Mat">
             <Select
               aria-label="Mat"
               value={order.mat}
@@ -244,8 +244,8 @@ const papers = Object.keys(PAPERS).flatMap((name) => {
   const { width, height } = turnedPaper(PAPERS[name]);
   const lying = name.endsWith('in') ? name.replace(/(\d+)x(\d+)in/, '$2x$1in') : `${width}x${height}mm`;
   return [
-    { value: name, label: `${name}, upright` },
-    { value: lying, label: `${name}, lying` },
+    { value: name, label: name },
+    { value: lying, label: name.endsWith('in') ? lying : `${name}, lying` },
   ];
 });
 
