@@ -2,7 +2,14 @@ import { extname } from 'node:path';
 import { layItems } from '../codecs/photos/placeOnPhoto';
 import { photoOfRaster } from '../codecs/photos/photo';
 import { encodePng } from '../codecs/encodePng';
-import { ENDING_OF, OVERLAY_FORMS, type OverlayForm, keyOf, writeOverlay } from '../codecs/video/overlayClip';
+import {
+  ENDING_OF,
+  OVERLAY_FORMS,
+  type OverlayForm,
+  USUAL_RATE,
+  keyOf,
+  writeOverlay,
+} from '../codecs/video/overlayClip';
 import { CoreError } from '../core/errors';
 import { keyClash } from '../core/findings/keyClash';
 import { readPlacement, frameOf } from '../core/placements/readPlacement';
@@ -11,8 +18,6 @@ import { createRaster } from '../core/raster/raster';
 import { type Command, readArguments, readNumber, writeWhole } from './command';
 import { marksToLay } from './marksToLay';
 
-/** Frames per second where nobody says. */
-const USUAL_RATE = 25;
 const MOST_SECONDS = 600;
 /** A smaller share of the mark's pixels close to the key is the edge of something else. */
 const CLASH = 0.01;

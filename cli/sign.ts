@@ -1,8 +1,11 @@
 import { basename } from 'node:path';
 import { formatHost } from '../codecs/formatHost';
-import { type SignLine, findSignLine } from '../codecs/documents/openDocument';
+import { type SignLine, drawPage, findSignLine, linesOfPage } from '../codecs/documents/openDocument';
 import { type Stamp, signPdf } from '../codecs/documents/signPdf';
+import { typedStamp } from '../codecs/documents/typedStamp';
+import { encodePng } from '../codecs/encodePng';
 import { readColour } from '../core/colour/readColour';
+import { lineFor } from '../core/documents/chooseLine';
 import { INKS, signatureBox } from '../core/documents/signatureBox';
 import { CoreError } from '../core/errors';
 import { fills } from '../core/fills';
@@ -16,8 +19,12 @@ import { drawVariant, openMaster, traced } from './masterOf';
 
 /** As wide as a form is printed for. */
 const MOST_MM = 200;
+/** Between a signature and the date after it. */
+const AFTER_PT = 14;
+/** A page as a picture has 300 pixels to the inch. */
+const PICTURE_PX_PER_PT = 300 / 72;
 
-const help = `tassel sign IN.pdf --mark MARK --out OUT.pdf [options]
+const help = `tassel sign IN.pdf --mark MARK --out OUT.pdf|PAGE.png [options]
 
 Puts a signature on a line of a PDF document, as paths, and leaves everything else as it
 was. Locked documents and those signed by a certificate are refused.
@@ -28,6 +35,9 @@ was. Locked documents and those signed by a certificate are refused.
   --width-mm MM      width of the signature; as the line and the room above it allow
   --ink black|blue|own|#hex
                      black at first; own leaves the mark's colours
+  --date TEXT, --name TEXT
+                     typed on the page's line for it; may be given without such a
+                     line for the date, which then stands after the signature
   --json             prints { page, line: { x, y, width }, box }, points from the upper
                      left corner, x the line's left end`;
 
@@ -41,6 +51,8 @@ export const sign: Command = {
       line: { type: 'string' },
       'width-mm': { type: 'string' },
       ink: { type: 'string' },
+      date: { type: 'string' },
+      name: { type: 'string' },
       json: { type: 'boolean' },
     });
     if (positionals.length !== 1) throw new CoreError('cli/usage', 'sign takes one PDF file.');
@@ -53,8 +65,19 @@ export const sign: Command = {
     const line = await lineOf(values.line ?? 'auto', { bytes, name, page });
     const mark = await naming(basename(values.mark), () => drawMark(values.mark as string, values.ink ?? 'black'));
     const box = signatureBox(line, mark.extents, widthMm);
-    const stamp: Stamp = { pdf: mark.pdf, page: line.page, box };
-    writeWhole(values.out, await signPdf(bytes, name, [stamp]));
+    const stamps: Stamp[] = [{ pdf: mark.pdf, page: line.page, box }];
+    for (const what of ['date', 'name'] as const) {
+      const text = values[what];
+      if (text === undefined) continue;
+      const own = lineFor(await linesOfPage(bytes, name, line.page), what);
+      if (!own && what === 'name')
+        throw new CoreError('document/no-line', `${name}: page ${line.page} has no line for a name.`, { file: name });
+      const on = own ?? { x: Math.max(box.x + box.width, line.x + line.width) + AFTER_PT, y: line.y };
+      stamps.push(await typedStamp(text, line.page, on, inkColour(values.ink ?? 'black')));
+    }
+    const signed = await signPdf(bytes, name, stamps);
+    const isPicture = values.out.toLowerCase().endsWith('.png');
+    writeWhole(values.out, isPicture ? await encodePng(await drawPage(signed, line.page, PICTURE_PX_PER_PT)) : signed);
     const { x, y, width } = line;
     if (values.json) console.log(JSON.stringify(rounded({ page: line.page, line: { x, y, width }, box }), null, 2));
     else if ((values.line ?? 'auto') === 'auto')
@@ -85,6 +108,9 @@ async function drawMark(path: string, ink: string) {
   const { bytes } = await makeFile(artwork, { size, format }, formatHost);
   return { pdf: bytes, extents };
 }
+
+const inkColour = (ink: string): string =>
+  ink === 'own' ? INKS.black : (INKS[ink as keyof typeof INKS] ?? readColour(ink) ?? INKS.black);
 
 function inkOf(ink: string): Variant {
   if (ink === 'own') return variantOf('signature', 'signature', partOf(fills, 'asIs'));

@@ -63,6 +63,8 @@ export const paths = {
   /** The photo or clip itself, and the file that was made of it. */
   runGroundOriginal: (id: string) => `/api/run-grounds/${id}/original`,
   runGroundFile: (id: string) => `/api/run-grounds/${id}/file`,
+  /** Its marks on a clear frame, for a video program. */
+  runGroundOverlay: (id: string) => `/api/run-grounds/${id}/overlay`,
   /** One variant at a width, as it is laid on a ground. */
   markVariant: (id: string, variant: string) => `/api/marks/${id}/variants/${variant}`,
   brandSheets: (brandId: string) => `/api/brands/${brandId}/sheets`,

@@ -213,12 +213,32 @@ export async function checkBody<T>(schema: Checker<T>, value: unknown): Promise<
   }
 }
 
+const second = number().min(0).max(36_000).nullable().defined();
 const runOptions = object({
   format: string().oneOf(['same', 'jpeg', 'png', 'webp', 'tiff']).required(),
   quality: number().min(40).max(100).required(),
   keepsLocation: boolean().required(),
+  subsampling: string().oneOf(['4:4:4', '4:2:0']),
+  isProgressive: boolean(),
   longEdgePx: number().integer().min(8).max(16_384).nullable().defined(),
   pattern: string().trim().min(1).max(120).required(),
+  clip: object({
+    from: second,
+    until: second,
+    fade: number().min(0).max(30).required(),
+    cutFrom: second,
+    cutUntil: second,
+  })
+    .noUnknown()
+    .default(undefined)
+    .optional(),
+}).noUnknown();
+
+/** A mark on a clear frame as large as a clip's picture. */
+export const overlayRequest = object({
+  form: string().oneOf(['png', 'prores4444', 'webm', 'key-green', 'key-blue']).required(),
+  seconds: number().min(0.1).max(600).required(),
+  fade: number().min(0).max(30).required(),
 }).noUnknown();
 
 export const addPlacementRequest = object({
@@ -281,4 +301,17 @@ export const signRequest = object({
     .min(1)
     .max(40)
     .required(),
+  /** Words on lines, such as a date. */
+  typed: array(
+    object({
+      text: string().trim().min(1).max(120).required(),
+      page: number().integer().min(1).max(100_000).required(),
+      x: onPage,
+      y: onPage,
+    })
+      .noUnknown()
+      .required(),
+  )
+    .max(20)
+    .default([]),
 }).noUnknown();

@@ -217,9 +217,22 @@ export interface RunOptions {
   readonly format: 'same' | 'jpeg' | 'png' | 'webp' | 'tiff';
   readonly quality: number;
   readonly keepsLocation: boolean;
+  /** Of JPEG files: how much less colours are sampled; as the photo itself where nothing is said. */
+  readonly subsampling?: '4:4:4' | '4:2:0';
+  readonly isProgressive?: boolean;
   readonly longEdgePx: number | null;
   /** Of names, such as {photo}-{mark}. */
   readonly pattern: string;
+  /** Of clips: when the mark is there, and which part is written; seconds, null for no such end. */
+  readonly clip?: ClipOptions;
+}
+
+export interface ClipOptions {
+  readonly from: number | null;
+  readonly until: number | null;
+  readonly fade: number;
+  readonly cutFrom: number | null;
+  readonly cutUntil: number | null;
 }
 
 /** What differs on one ground alone: parts of an item, by its number. */

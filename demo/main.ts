@@ -2,6 +2,8 @@
 import { mkdirSync, writeFileSync } from 'node:fs';
 import { toPng } from './capture';
 import { drawYearlyReview } from './yearlyReview';
+import { drawMooringAgreement } from './mooringAgreement';
+import { TOWPATH, drawTowpathClip } from './towpathClip';
 import { drawGrounds, drawLogos, drawSignatures } from './scenario';
 
 const out = new URL('./out/', import.meta.url).pathname;
@@ -14,3 +16,6 @@ for (const mark of [...(await drawLogos()), ...(await drawSignatures())]) {
 for (const ground of await drawGrounds()) writeFileSync(`${out}${ground.id}.jpg`, ground.bytes);
 const review = await drawYearlyReview();
 writeFileSync(`${out}${review.fileName}`, review.bytes);
+const agreement = await drawMooringAgreement();
+writeFileSync(`${out}${agreement.fileName}`, agreement.bytes);
+writeFileSync(`${out}${TOWPATH.fileName}`, await drawTowpathClip());

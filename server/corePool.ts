@@ -7,7 +7,7 @@ import { TASK_MEMORY_BYTES, checkNeeds, masterNeeds, pageNeeds } from '../core/r
 import type { LineView, LookView, PageView, PdfView } from '../contract/views';
 import type { BoardTask, FileTask, FilesTask, FilesEnd, MadeTask, PdfTask, PictureTask } from './coreTasks';
 import type { Answer, Envelope } from './coreWorker';
-import type { LaidTask, LookTask, PlaceTask, PreparedRunGround } from './placeTasks';
+import type { LaidTask, LookTask, OverlayTask, PlaceTask, PreparedRunGround } from './placeTasks';
 import type { PdfPageTask, PickTask } from './pdfPages';
 import type { LinesTask, SheetTask, SignTask } from './printTasks';
 import type { PreparedGround } from './prepareGround';
@@ -42,6 +42,7 @@ export interface CorePool {
   placeOnGround(task: PlaceTask, waiter?: Waiter): Promise<void>;
   /** @returns a PNG */
   drawLaid(task: LaidTask, waiter?: Waiter): Promise<Uint8Array<ArrayBuffer>>;
+  makeOverlay(task: OverlayTask, waiter?: Waiter): Promise<Uint8Array<ArrayBuffer>>;
   makeSheet(task: SheetTask, waiter?: Waiter): Promise<Uint8Array<ArrayBuffer>>;
   findPageLines(task: LinesTask, waiter?: Waiter): Promise<LineView[]>;
   signDocument(task: SignTask, waiter?: Waiter): Promise<Uint8Array<ArrayBuffer>>;
@@ -163,6 +164,11 @@ export function createCorePool({ entry, database, memoryBytes = TASK_MEMORY_BYTE
     drawLaid: (task, { waiting, signal } = PERSON) =>
       call('drawLaid', task, {
         ...{ what: 'This variant', waiting, signal, mostMs: MOST_MS.picture, needsBytes: LOOK_BYTES },
+      }),
+    makeOverlay: (task, { waiting, signal } = PERSON) =>
+      call('makeOverlay', task, {
+        ...{ what: 'This overlay', waiting, signal, mostMs: MOST_MS.clip },
+        needsBytes: PLACE_BYTES + task.ground.width * task.ground.height * PLACED_BYTES,
       }),
     makeSheet: (task, { waiting, signal } = PERSON) =>
       call('makeSheet', task, {

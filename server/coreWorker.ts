@@ -85,3 +85,4 @@ export const drawLaid = answering(placing.drawLaid);
 export const makeSheet = answering(printing.makeSheet);
 export const findPageLines = answering(printing.findPageLines);
 export const signDocument = answering(printing.signDocument);
+export const makeOverlay = answering(placing.makeOverlay);

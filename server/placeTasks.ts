@@ -2,7 +2,7 @@ import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { extname, join } from 'node:path';
 import { crc32 } from 'node:zlib';
-import type { LookView, RunOptions, SeenView } from '../contract/views';
+import type { ClipOptions, LookView, RunOptions, SeenView } from '../contract/views';
 import type { Artwork } from '../core/artwork/artwork';
 import type { Standing } from '../core/contrast/standing';
 import { bestStanding } from '../core/contrast/standing';
@@ -17,12 +17,15 @@ import { type Recipe, readRecipe } from '../core/recipe/recipe';
 import { makeVariant } from '../core/recipe/runRecipe';
 import { checkFile, decodePicture, fromRaw } from '../codecs/decodePicture';
 import { encodePng } from '../codecs/encodePng';
-import { openPhoto } from '../codecs/photos/photo';
+import { openPhoto, photoOfRaster } from '../codecs/photos/photo';
 import { type LaidItem, framePhoto, gapsOf, layItems } from '../codecs/photos/placeOnPhoto';
 import { writePhoto } from '../codecs/photos/writePhoto';
-import { burnIn } from '../codecs/video/burnIn';
+import { type BurnOrder, burnIn } from '../codecs/video/burnIn';
 import { CLIP_ENDINGS, frameAt, probeClip } from '../codecs/video/clip';
+import { ENDING_OF, type OverlayForm, USUAL_RATE, writeOverlay } from '../codecs/video/overlayClip';
 import { placeOnClip } from '../codecs/video/placeOnClip';
+import { bleedColours } from '../core/raster/bleedColours';
+import { createRaster } from '../core/raster/raster';
 import { type TaskHost, type TaskSource, openSource, optionsOf } from './coreTasks';
 import { keepBlob, readBlob } from './store/blobs';
 import { keepMade } from './store/placements';
@@ -264,7 +267,7 @@ export async function placeOnGround(host: TaskHost, task: PlaceTask): Promise<vo
   const own = extname(ground.name).toLowerCase();
   const made =
     ground.kind === 'clip'
-      ? await placeOnOneClip(bytes, ground.name, laid)
+      ? await placeOnOneClip(bytes, ground.name, laid, options.clip)
       : await placeOnPhoto(bytes, `${task.stem}${ENDING[options.format] ?? (own || '.jpg')}`, laid, {
           ground,
           rule,
@@ -288,9 +291,9 @@ async function placeOnPhoto(
     ? framePhoto(frame, (await decodePicture(bytes, ground.name)).raster, fit)
     : await openPhoto(bytes, ground.name);
   const placed = await layItems(photo, laid);
-  const { quality, keepsLocation, longEdgePx } = options;
+  const { quality, keepsLocation, longEdgePx, subsampling, isProgressive } = options;
   const written = await writePhoto(photo, name, {
-    ...{ quality, keepsLocation },
+    ...{ quality, keepsLocation, subsampling, isProgressive },
     ...(longEdgePx === null ? {} : { longEdgePx }),
   });
   const ending = extname(name).toLowerCase();
@@ -300,17 +303,64 @@ async function placeOnPhoto(
   return { bytes: written, ending, type, gaps: gapsOf(photo)?.px ?? 0, items };
 }
 
-function placeOnOneClip(bytes: Buffer, name: string, laid: readonly LaidItem[]) {
+function placeOnOneClip(bytes: Buffer, name: string, laid: readonly LaidItem[], when: ClipOptions | undefined) {
   return onFile(bytes, name, async (path, folder) => {
     const clip = await probeClip(path, name);
     const placed = await placeOnClip(clip, laid);
     const ending = extname(name).toLowerCase() === '.mov' ? '.mov' : '.mp4';
     const out = join(folder, `made${ending}`);
-    await burnIn(clip, { frame: placed.frame }, out);
+    await burnIn(clip, { frame: placed.frame, ...timesOf(when, clip.seconds) }, out);
     const items = placed.items.map(({ variant, standing, box }) => ({ variant, standing, box }));
     const type = ending === '.mov' ? 'video/quicktime' : 'video/mp4';
     return { bytes: readFileSync(out), ending, type, gaps: 0, items };
   });
+}
+
+/** When a mark is on a clip, and which part of it is written. */
+function timesOf(when: ClipOptions | undefined, seconds: number): Pick<BurnOrder, 'showing' | 'cut'> {
+  if (!when) return {};
+  const { from, until, fade, cutFrom, cutUntil } = when;
+  const isCut = cutFrom !== null || cutUntil !== null;
+  const cut = { from: cutFrom ?? 0, until: Math.min(cutUntil ?? seconds, seconds) };
+  if (isCut && cut.until - cut.from < LEAST_CUT)
+    throw new CoreError('request/invalid', `The part from ${cut.from} to ${cut.until} s of the clip holds nothing.`);
+  // Told from the clip's own beginning, whatever is cut off before.
+  const off = isCut ? cut.from : 0;
+  return {
+    ...(isCut ? { cut } : {}),
+    showing: {
+      ...(from === null ? {} : { from: Math.max(0, from - off) }),
+      ...(until === null ? {} : { until: until - off }),
+      ...(fade > 0 ? { fadeIn: fade, fadeOut: fade } : {}),
+    },
+  };
+}
+const LEAST_CUT = 0.1;
+
+export interface OverlayTask {
+  readonly marks: readonly PlacedMark[];
+  readonly ground: PlaceTask['ground'];
+  readonly form: OverlayForm;
+  readonly seconds: number;
+  readonly fade: number;
+}
+
+/** The marks of a ground on a clear frame, as a picture or a clip for a video program. */
+export async function makeOverlay(host: TaskHost, task: OverlayTask): Promise<Uint8Array> {
+  const { marks, ground, form, seconds, fade } = task;
+  const laid = await layAll(host, itemsAsSeen(ground.items, ground.seen), marks);
+  const page = photoOfRaster(createRaster(ground.width, ground.height), true);
+  await layItems(page, laid);
+  const raster = { width: page.width, height: page.height, data: Uint8Array.from(page.data) };
+  if (form === 'png') return encodePng(bleedColours(raster));
+  const folder = mkdtempSync(join(tmpdir(), 'tassel-overlay-'));
+  try {
+    const out = join(folder, `overlay.${ENDING_OF[form]}`);
+    await writeOverlay(raster, { form, seconds, rate: USUAL_RATE, fadeIn: fade, fadeOut: fade }, out);
+    return readFileSync(out);
+  } finally {
+    rmSync(folder, { recursive: true, force: true });
+  }
 }
 
 export interface LaidTask {

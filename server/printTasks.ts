@@ -13,7 +13,8 @@ import { readMat, turnedFor } from '../core/sheets/mat';
 import { readPaper } from '../core/sheets/paper';
 import { sizes } from '../core/sizes';
 import { linesOfPage } from '../codecs/documents/openDocument';
-import { signPdf } from '../codecs/documents/signPdf';
+import { type Stamp, signPdf } from '../codecs/documents/signPdf';
+import { typedStamp } from '../codecs/documents/typedStamp';
 import { decodePicture } from '../codecs/decodePicture';
 import { formatHost } from '../codecs/formatHost';
 import { writeSheet } from '../codecs/writeSheet';
@@ -74,6 +75,7 @@ export interface SignTask {
   readonly ink: Ink;
   readonly sha: string;
   readonly name: string;
+  readonly typed: readonly { readonly text: string; readonly page: number; readonly x: number; readonly y: number }[];
   readonly places: readonly {
     readonly page: number;
     readonly box: { readonly x: number; readonly y: number; readonly width: number; readonly height: number };
@@ -81,7 +83,10 @@ export interface SignTask {
 }
 
 /** A document with a signature on it, as paths. */
-export async function signDocument(host: TaskHost, { mark, ink, sha, name, places }: SignTask): Promise<Uint8Array> {
+export async function signDocument(
+  host: TaskHost,
+  { mark, ink, sha, name, places, typed }: SignTask,
+): Promise<Uint8Array> {
   const { bytes } = await readBlob(host.db, sha);
   const recipe = readRecipe(mark.recipe);
   const artwork = await openSource(host, mark.source);
@@ -106,9 +111,8 @@ export async function signDocument(host: TaskHost, { mark, ink, sha, name, place
   const format = partOf(formats, 'pdf', { embed: drawn.drawing === null });
   const size = partOf(sizes, 'width', { widthPx: Math.max(8, Math.round(extents.width)) });
   const { bytes: pdf } = await makeFile(drawn, { size, format }, formatHost);
-  return signPdf(
-    bytes,
-    name,
-    places.map(({ page, box }) => ({ pdf, page, box })),
-  );
+  const stamps: Stamp[] = places.map(({ page, box }) => ({ pdf, page, box }));
+  for (const { text, page, ...at } of typed)
+    stamps.push(await typedStamp(text, page, at, ink === 'own' ? INKS.black : INKS[ink]));
+  return signPdf(bytes, name, stamps);
 }

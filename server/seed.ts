@@ -1,12 +1,16 @@
 import type { Logger } from 'pino';
 import type { PageObject } from '../contract/views';
 import { isCoreError } from '../core/errors';
+import { readPlacement } from '../core/placements/readPlacement';
 import { palette } from '../demo/palette';
+import { TOWPATH, drawTowpathClip } from '../demo/towpathClip';
 import { drawYearlyReview } from '../demo/yearlyReview';
 import { drawGrounds, drawLogos, drawSheets, drawSignatures } from '../demo/scenario';
 import { keepBlob } from './store/blobs';
-import { addBrand, changeBrand, addGround, listBrands } from './store/brands';
+import { addBrand, addGround, changeBrand, findGroundPhoto, listBrands, listGrounds } from './store/brands';
 import { withTransaction } from './store/db';
+import { listMarks } from './store/marks';
+import { USUAL_OPTIONS, addPlacement, addRunGround } from './store/placements';
 import { type TakeInDeps, takeIn, takeInPicked } from './takeIn';
 
 export const DEMO_BRAND = 'Harrowmere Lock Keepers’ Trust';
@@ -57,6 +61,27 @@ export async function seedDemo(deps: TakeInDeps, log: Logger): Promise<void> {
   for (const mark of [...drawSheets(), ...logos, ...signatures]) {
     await takeIn(deps, brandId, { bytes: mark.bytes, name: mark.fileName, known: { markName: mark.name } });
   }
+  await placeSurveyor(deps, brandId);
+}
+
+/** The surveyor signs the six photos and the towpath clip, in black or white. */
+async function placeSurveyor({ pool, core }: TakeInDeps, brandId: string): Promise<void> {
+  const marks = await listMarks(pool, brandId);
+  const mark = marks.find((m) => m.name === 'Bram Tolliver');
+  if (!mark) return;
+  const item = { mark: mark.id, variant: ['black', 'reversed'], size: '24%', opacity: 0.85 };
+  const rule = readPlacement({ items: [item] });
+  const name = 'Bram Tolliver, lower right, 85 %';
+  const id = await addPlacement(pool, brandId, { name, rule, options: USUAL_OPTIONS });
+  for (const g of await listGrounds(pool, brandId)) {
+    const sha = await findGroundPhoto(pool, brandId, g.id);
+    const { width, height } = g;
+    await addRunGround(pool, id, {
+      ...{ name: `${g.name}.jpg`, kind: 'photo', blobSha: sha, previewSha: sha, width, height, seconds: null },
+    });
+  }
+  const clip = await core.prepareRunGround({ bytes: await drawTowpathClip(), name: TOWPATH.fileName });
+  await addRunGround(pool, id, { ...clip, name: TOWPATH.fileName });
 }
 
 /** The mooring partner's mark, picked from the page of the yearly review on which it stands. */

@@ -1,7 +1,7 @@
 import { CoreError } from '../../core/errors';
 import { type PageLine, findLines } from '../../core/documents/findLines';
 import { type PageWord, type ScoredLine, scoreLines } from '../../core/documents/chooseLine';
-import { decodePicture } from '../decodePicture';
+import { type Raster, createRaster } from '../../core/raster/raster';
 import { type Document, withPdf } from '../readPdfPage';
 import { runOnFile } from '../runProgram';
 
@@ -80,17 +80,31 @@ function multiplied(a: readonly number[], b: readonly number[]): number[] {
 }
 
 /** A page as another program draws it, upright. @param pxPerPt  its pixels to the point */
-export async function drawPage(bytes: Uint8Array, page: number, pxPerPt: number) {
-  const png = await runOnFile(
+export async function drawPage(bytes: Uint8Array, page: number, pxPerPt: number): Promise<Raster> {
+  const ppm = await runOnFile(
     'pdftoppm',
     bytes,
     (path, folder) => [
-      ...['-png', '-singlefile', '-cropbox', '-r', String(pxPerPt * POINTS)],
+      ...['-singlefile', '-cropbox', '-r', String(pxPerPt * POINTS)],
       ...['-f', String(page), '-l', String(page), path, `${folder}/page`],
     ],
-    { ending: 'pdf', output: 'page.png' },
+    { ending: 'pdf', output: 'page.ppm' },
   );
-  return (await decodePicture(png, 'page.png')).raster;
+  return rasterOfPpm(ppm);
+}
+
+/** @see the Netpbm project, "PPM format specification": magic number, width, height and 255, then R G B */
+function rasterOfPpm(ppm: Buffer): Raster {
+  const [head, width, height] = /^P6\s+(\d+)\s+(\d+)\s+255\s/.exec(ppm.toString('latin1', 0, 64)) ?? [];
+  if (!head) throw new Error('pdftoppm drew no page');
+  const out = createRaster(Number(width), Number(height));
+  for (let p = head.length, o = 0; o < out.data.length; p += 3, o += 4) {
+    out.data[o] = ppm[p];
+    out.data[o + 1] = ppm[p + 1];
+    out.data[o + 2] = ppm[p + 2];
+    out.data[o + 3] = 255;
+  }
+  return out;
 }
 
 /** The text of a document as a program of other people reads it. */

@@ -66,7 +66,7 @@ export async function burnIn(clip: Clip, order: BurnOrder, out: string, options:
         ...(clip.isMatrixTold ? ['-colorspace', clip.matrix, '-color_range', range] : []),
         ...['-movflags', '+faststart', part],
       ],
-      { ...options, input: bleedColours(frame).data },
+      { ...options, input: [bleedColours(frame).data] },
     );
     const back = await probeClip(part);
     const length = cut ? Math.min(cut.until, clip.seconds) - cut.from : clip.seconds;

@@ -1,6 +1,7 @@
 import { execFile, spawn } from 'node:child_process';
 import { closeSync, openSync, readSync, statSync } from 'node:fs';
 import { basename } from 'node:path';
+import { Readable } from 'node:stream';
 import { CoreError } from '../../core/errors';
 import type { Raster } from '../../core/raster/raster';
 import { NoProgram } from '../runProgram';
@@ -175,7 +176,8 @@ export const toRgb = ({ matrix, isFullRange }: Clip) =>
   `scale=in_color_matrix=${matrix}:in_range=${isFullRange ? 'pc' : 'tv'}:out_range=pc,format=rgba`;
 
 export interface FfmpegOptions {
-  readonly input?: Uint8Array | readonly Uint8Array[];
+  /** What it reads from its standard input, made as it asks for it. */
+  readonly input?: Iterable<Uint8Array>;
   readonly maxMs?: number;
   /** Told of how many seconds of the result are written. */
   readonly onSeconds?: (seconds: number) => void;
@@ -216,8 +218,7 @@ export function ffmpeg(args: readonly string[], options: FfmpegOptions = {}): Pr
     if (options.input && child.stdin) {
       // What it does not read any more is told by how it ends.
       child.stdin.on('error', () => {});
-      for (const part of Array.isArray(options.input) ? options.input : [options.input]) child.stdin.write(part);
-      child.stdin.end();
+      Readable.from(options.input).pipe(child.stdin);
     }
   });
 }

@@ -19,6 +19,9 @@ export const ENDING_OF: Record<OverlayForm, string> = {
   ...{ 'key-green': 'mp4', 'key-blue': 'mp4' },
 };
 
+/** Frames per second where nobody says. */
+export const USUAL_RATE = 25;
+
 export interface OverlayOrder {
   readonly form: OverlayForm;
   readonly seconds: number;
@@ -59,7 +62,7 @@ export async function writeOverlay(frame: Raster, order: OverlayOrder, out: stri
         ...TAGS,
         part,
       ],
-      { ...options, input: flat.data },
+      { ...options, input: [flat.data] },
     );
     const back = await probeClip(part);
     const isSame = back.width === frame.width && back.height === frame.height;

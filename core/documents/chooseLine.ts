@@ -94,3 +94,10 @@ function wordsAround(line: PageLine, words: readonly PageWord[]): { below: strin
     above: text(above),
   };
 }
+
+/** What a line may be for beside signing. */
+const FOR = { date: /\b(date|datum|dated?|fecha)\b/i, name: /\b(name|print(ed)?)\b/i } as const;
+
+/** The line of a page on which a date or a name is written, if there is one. */
+export const lineFor = <L extends { readonly words: string }>(lines: readonly L[], what: keyof typeof FOR): L | null =>
+  lines.find((line) => FOR[what].test(line.words) && !SIGN.test(line.words)) ?? null;

@@ -7,8 +7,10 @@ import {
   changeRunGroundRequest,
   checkBody,
   lookRequest,
+  overlayRequest,
 } from '../../contract/requests';
 import type { GroundChange, PlacementView, RunOptions } from '../../contract/views';
+import { ENDING_OF, type OverlayForm } from '../../codecs/video/overlayClip';
 import { zipLength, zipStream } from '../../codecs/zipStream';
 import { CoreError } from '../../core/errors';
 import { itemsWith } from '../../core/placements/itemOn';
@@ -21,6 +23,7 @@ import { findBrand, findGroundPhoto, listGrounds } from '../store/brands';
 import { asId, withTransaction } from '../store/db';
 import { findMark } from '../store/marks';
 import {
+  USUAL_OPTIONS,
   addPlacement,
   addRunGround,
   beginRun,
@@ -41,9 +44,6 @@ import { cleanName, limitUpload, personOf } from './marks';
 import { limitJson, readJson } from './readJson';
 import { FOREVER, attachment, sendBlob } from './respond';
 
-const USUAL_OPTIONS: RunOptions = {
-  ...{ format: 'same', quality: 92, keepsLocation: false, longEdgePx: null, pattern: '{photo}-{mark}' },
-};
 const MOST_LAID_PX = 4000;
 
 /** Placements, the grounds that they are run over, and what was made of them. */
@@ -145,6 +145,17 @@ export function placementRoutes({ pool, core }: AppDeps) {
       if (!ground.made_sha) throw new CoreError('store/not-found', 'Nothing was made of this ground yet.');
       c.header('Content-Disposition', attachment(ground.made_name as string));
       return sendBlob(c, pool, ground.made_sha);
+    })
+    .post(paths.runGroundOverlay(':id'), limitJson, async (c) => {
+      const row = await findRunGround(pool, asId(c.req.param('id'), 'ground'));
+      const { form, seconds, fade } = await checkBody(overlayRequest, await readJson(c));
+      const { placement, marks } = await openRun(pool, row.placement_id, 'working');
+      const ground = { ...groundTask(placement, row), seen: row.seen };
+      const bytes = await core.makeOverlay({ marks, ground, form: form as OverlayForm, seconds, fade }, personOf(c));
+      const ending = ENDING_OF[form as OverlayForm];
+      c.header('Content-Type', ending === 'png' ? 'image/png' : ending === 'webm' ? 'video/webm' : `video/${ending}`);
+      c.header('Content-Disposition', attachment(`${slug(placement.name) || 'overlay'}.${ending}`));
+      return c.body(bytes);
     })
     .post(paths.placementLook(':id'), limitJson, async (c) => {
       const id = asId(c.req.param('id'), 'placement');

@@ -37,9 +37,12 @@ export const printRoutes = ({ pool, core }: AppDeps) =>
     .post(paths.pdfSigned(':sha'), limitJson, async (c) => {
       const sha = c.req.param('sha') ?? '';
       if (!/^[0-9a-f]{64}$/.test(sha)) throw new CoreError('store/not-found', 'There is no such document.');
-      const { markId, ink, name, places } = await checkBody(signRequest, await readJson(c));
+      const { markId, ink, name, places, typed } = await checkBody(signRequest, await readJson(c));
       const mark = await openMark(pool, asId(markId, 'mark'), 'working');
-      const bytes = await core.signDocument({ mark, ink: ink as SignTask['ink'], sha, name, places }, personOf(c));
+      const bytes = await core.signDocument(
+        { mark, ink: ink as SignTask['ink'], sha, name, places, typed: typed ?? [] },
+        personOf(c),
+      );
       c.header('Content-Type', TYPES.pdf);
       c.header('Content-Disposition', attachment(`${name.replace(/\.pdf$/i, '')}-signed.pdf`));
       return c.body(bytes);

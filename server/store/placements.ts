@@ -69,6 +69,11 @@ export const toGroundView = (r: RunGroundRow, key: string | null): RunGroundView
   isOutdated: r.made_sha !== null && r.made_key !== key,
 });
 
+/** How results are written before anybody says otherwise. */
+export const USUAL_OPTIONS: RunOptions = {
+  ...{ format: 'same', quality: 92, keepsLocation: false, longEdgePx: null, pattern: '{photo}-{mark}' },
+};
+
 const taken = (error: unknown, name: string): unknown =>
   isUniqueViolation(error, 'placement_name_unique')
     ? new CoreError('store/duplicate-name', `There is a placement called "${name}" already.`)

@@ -1,5 +1,5 @@
 import { execFileSync } from 'node:child_process';
-import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
+import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { unzipSync } from 'fflate';
@@ -154,6 +154,37 @@ it('a clip is looked at over its length, and carries the mark', async () => {
     expect(seen.items[0].overTime[3].shares).toMatchObject({ black: 1, reversed: 0 });
     expect((await run(id)).run).toMatchObject({ state: 'ready' });
     expect(Object.keys(await archive(id))).toEqual(['clip-badge.mp4']);
+    // A part of it, with the mark from its middle on.
+    const clip = { from: 0.6, until: null, fade: 0, cutFrom: 0.2, cutUntil: 0.9 };
+    const { options } = await find(id);
+    await app.json('PATCH', paths.placement(id), { basedOn: 1, options: { ...options, clip } });
+    expect((await run(id)).run).toMatchObject({ state: 'ready' });
+    writeFileSync(join(folder, 'part.mp4'), (await archive(id))['clip-badge.mp4']);
+    const frames = execFileSync(
+      'ffmpeg',
+      ['-v', 'error', '-i', join(folder, 'part.mp4'), '-f', 'rawvideo', '-pix_fmt', 'gray', '-'],
+      { maxBuffer: 1 << 28 },
+    );
+    const dark = Array.from(
+      { length: frames.length / (320 * 180) },
+      (_, k) => frames[k * 320 * 180 + 160 * 320 + 290] < 40,
+    );
+    expect([dark.length, dark.indexOf(true), dark.lastIndexOf(false)]).toEqual([18, 10, 9]);
+    // The mark alone, for a video program.
+    const overlay = await app.call('POST', paths.runGroundOverlay(ground.id), { form: 'webm', seconds: 0.4, fade: 0 });
+    expect(overlay.headers.get('content-disposition')).toContain('on-a-clip.webm');
+    writeFileSync(join(folder, 'o.webm'), new Uint8Array(await overlay.arrayBuffer()));
+    const probe = [
+      '-v',
+      'error',
+      '-show_entries',
+      'stream=codec_name,width,height:stream_tags=alpha_mode',
+      '-of',
+      'csv',
+    ];
+    expect(execFileSync('ffprobe', [...probe, join(folder, 'o.webm')], { encoding: 'utf8' })).toContain(
+      'vp9,320,180,1',
+    );
   } finally {
     rmSync(folder, { recursive: true, force: true });
   }

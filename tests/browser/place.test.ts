@@ -77,7 +77,10 @@ describe('placing', () => {
     await strip.getByRole('button', { name: /^dark/ }).focus();
     await page.keyboard.press('ArrowRight');
     await page.getByText('this one alone', { exact: true }).click();
-    await page.getByText(/^Black · /).first().waitFor();
+    await page
+      .getByText(/^Black · /)
+      .first()
+      .waitFor();
     const room = page.locator('.place-room');
     const scale = Number(await room.getAttribute('data-scale'));
     const canvas = (await page.locator('.konvajs-content').boundingBox()) as { x: number; y: number };

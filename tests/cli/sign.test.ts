@@ -106,6 +106,24 @@ describe('sign', () => {
     expect(Math.abs(seen.y + seen.height - 300)).toBeLessThan(1);
     expect(execFileSync('pdfimages', ['-list', at('pen.pdf')], { encoding: 'utf8' }).split('\n')).toHaveLength(3);
   });
+  it('types a date and a name on their lines, without a font, and makes a page a picture', async () => {
+    const words = ['--mark', at('mark.svg'), '--date', '3 March 2031', '--width-mm', '30'];
+    expect((await tassel('sign', at('in.pdf'), ...words, '--out', at('dated.pdf'))).stderr).toBe('');
+    const fonts = (name: string) => execFileSync('pdffonts', [at(name)], { encoding: 'utf8' });
+    expect(fonts('dated.pdf')).toBe(fonts('in.pdf'));
+    await tassel('sign', at('in.pdf'), ...words, '--out', at('dated.png'));
+    const picture = sharp(at('dated.png'));
+    expect(await picture.metadata()).toMatchObject({ width: 2480, height: 3509 });
+    const { data, info } = await picture.removeAlpha().raw().toBuffer({ resolveWithObject: true });
+    // Ink right above the line for the date, which begins at 360 points.
+    let dark = 0;
+    for (let y = Math.round((640 - 11) * (300 / 72)); y < Math.round((640 - 3) * (300 / 72)); y++)
+      for (let x = Math.round(363 * (300 / 72)); x < Math.round(440 * (300 / 72)); x++)
+        if (data[(y * info.width + x) * 3] < 100) dark++;
+    expect(dark).toBeGreaterThan(500);
+    const noName = await tassel('sign', at('in.pdf'), '--mark', at('mark.svg'), '--name', 'X', '--out', at('no.pdf'));
+    expect(noName.stderr).toContain('has no line for a name');
+  });
   it('refuses what a change would break, and writes nothing', async () => {
     execFileSync('qpdf', ['--encrypt', '', 'owner', '256', '--', at('in.pdf'), at('locked.pdf')]);
     const pdf = await PDFDocument.load(agreements[0].bytes);

@@ -1,4 +1,5 @@
 import { useCallback, useState } from 'react';
+import { Link } from 'react-router';
 import { Canvas, fillChecker } from '../../components/Canvas';
 import type { BeadPicture, Bench, TrailStage } from './Bench';
 import { HistoryDrawer } from './HistoryDrawer';
@@ -61,6 +62,9 @@ export function Trail({ bench, stage }: Props) {
             </span>
           </button>
         ))}
+        <Link className="trail-place" to={`/placements?mark=${mark.id}`}>
+          Place
+        </Link>
       </nav>
     </div>
   );

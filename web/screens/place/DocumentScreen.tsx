@@ -1,12 +1,13 @@
 import './place.css';
 import { useQuery } from '@tanstack/react-query';
-import { Button, InputNumber, Segmented, Select } from 'antd';
+import { Button, Input, InputNumber, Segmented, Select } from 'antd';
 import { type MouseEvent, useState } from 'react';
 import { useDropzone } from 'react-dropzone';
 import { useSearchParams } from 'react-router';
 import { paths } from '../../../contract/paths';
 import type { LineView, PdfView } from '../../../contract/views';
-import { type Ink, signatureBox } from '../../../core/documents/signatureBox';
+import { lineFor } from '../../../core/documents/chooseLine';
+import { INKS, type Ink, signatureBox } from '../../../core/documents/signatureBox';
 import type { RectPx } from '../../../core/params';
 import { MM_PER_INCH, POINTS_PER_INCH } from '../../../core/units';
 import { Waiting } from '../../components/Waiting';
@@ -22,6 +23,7 @@ const KINDS = { accept: { 'application/pdf': ['.pdf'] }, noClick: true, noKeyboa
 const PAGE_PX = 1600;
 /** What is shown of a signature in an ink; its own colours otherwise. */
 const VARIANT_OF: Record<Ink, string> = { black: 'black', blue: 'black', own: 'colour' };
+const INK_COLOUR: Record<Ink, string> = { ...INKS, own: INKS.black };
 const MM = POINTS_PER_INCH / MM_PER_INCH;
 /** From so good a score on a line is proposed at once. */
 const GOOD_SCORE = 12;
@@ -95,6 +97,7 @@ function Signing({ document, marks, first, onOther }: SigningProps) {
   const [markId, setMark] = useState(first);
   const [ink, setInk] = useState<Ink>('black');
   const [widthMm, setWidth] = useState<number | null>(null);
+  const [date, setDate] = useState('');
   const [line, setLine] = useState<Pick<LineView, 'x' | 'y' | 'width' | 'room'> | null>(null);
   const [kept, setKept] = useState<readonly Place[]>([]);
   const [state, setState] = useState<{ isBusy: boolean; problem: string | null; isDone: boolean }>(IDLE);
@@ -109,12 +112,14 @@ function Signing({ document, marks, first, onOther }: SigningProps) {
   });
   const best = lines?.find((l) => l.score >= GOOD_SCORE) ?? null;
   const on = line ?? best;
+  const dateLine = lines ? lineFor(lines, 'date') : null;
+  const typed = date.trim() && dateLine ? [{ text: date.trim(), page, x: dateLine.x, y: dateLine.y }] : [];
   const box = on && picture ? signatureBox(on, picture, widthMm) : null;
   const places = box ? [...kept, { page, box }] : kept;
   const size = document.pages[page - 1];
   const sign = async () => {
     setState({ ...IDLE, isBusy: true });
-    const body = { markId, ink, name: document.name, places };
+    const body = { markId, ink, name: document.name, places, typed };
     const problem = await download(paths.pdfSigned(document.sha), body).then(
       () => null,
       (error: unknown) => wordsFor(error),
@@ -157,6 +162,7 @@ function Signing({ document, marks, first, onOther }: SigningProps) {
           chosen={on}
           placed={[...kept.filter((k) => k.page === page).map((k) => k.box), ...(box ? [box] : [])]}
           ink={ink}
+          typed={typed}
           mark={picture?.url ?? null}
           onLine={setLine}
         />
@@ -204,6 +210,19 @@ function Signing({ document, marks, first, onOther }: SigningProps) {
               onChange={goTo}
             />
           </div>
+          {dateLine && (
+            <div className="panel-row">
+              <b>Date</b>
+              <Input
+                aria-label="Date"
+                style={{ width: 150 }}
+                placeholder="left open"
+                maxLength={120}
+                value={date}
+                onChange={(e) => setDate(e.target.value)}
+              />
+            </div>
+          )}
           {isFetching && <p className="measuring">Looking for lines on page {page}</p>}
           {lines && (
             <div className="sign-lines" role="radiogroup" aria-label="Lines">
@@ -259,13 +278,14 @@ interface PageProps {
   readonly lines: readonly LineView[];
   readonly chosen: { readonly x: number; readonly y: number } | null;
   readonly placed: readonly RectPx[];
+  readonly typed: readonly { readonly text: string; readonly x: number; readonly y: number }[];
   readonly ink: Ink;
   readonly mark: string | null;
   readonly onLine: (line: { x: number; y: number; width: number; room: number }) => void;
 }
 
 /** A page with its lines and the signature on one of them; a press anywhere puts it there. */
-function PageView({ url, size, lines, chosen, placed, ink, mark, onLine }: PageProps) {
+function PageView({ url, size, lines, chosen, placed, typed, ink, mark, onLine }: PageProps) {
   const [room, { width, height }] = useSize<HTMLDivElement>();
   const scale = Math.max(0.1, Math.min((width - 48) / size.widthPt, (height - 48) / size.heightPt));
   const px = (v: number) => `${v * scale}px`;
@@ -295,6 +315,15 @@ function PageView({ url, size, lines, chosen, placed, ink, mark, onLine }: PageP
               onLine(l);
             }}
           />
+        ))}
+        {typed.map((t) => (
+          <span
+            key={t.text}
+            className="sign-typed"
+            style={{ left: px(t.x + 4), top: px(t.y - 15), fontSize: px(10.5), color: INK_COLOUR[ink] }}
+          >
+            {t.text}
+          </span>
         ))}
         {mark &&
           placed.map((b) => (

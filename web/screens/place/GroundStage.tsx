@@ -6,9 +6,11 @@ import type { LookView, MarkCard, RunGroundView } from '../../../contract/views'
 import type { RectPx } from '../../../core/params';
 import { distancePx } from '../../../core/placements/lengths';
 import { type Item, type MarkItem, isStrip } from '../../../core/placements/readPlacement';
+import { ClipPlayer } from './ClipPlayer';
+import { Loupe } from './Loupe';
 import { usePicture } from './usePicture';
 import { useSize } from './useSize';
-import { type Guide, SAFE_SHARE, distancesOf, snapBox } from './snapping';
+import { type Guide, SAFE, distancesOf, snapBox } from './snapping';
 
 interface Props {
   readonly ground: RunGroundView;
@@ -47,19 +49,18 @@ export function GroundStage(props: Props) {
   const at = look?.photo ?? { x: 0, y: 0, ...page };
   const worst = look?.items[chosen]?.seen?.worst ?? null;
   const isClip = ground.kind === 'clip';
+  const variant = look?.items[chosen]?.variant;
+  const revision = marks.find((m) => active && !isStrip(active) && m.id === active.mark)?.revision ?? 0;
+  const chosenMark =
+    active && !isStrip(active) && variant
+      ? {
+          url: `${paths.markVariant(active.mark, variant)}?width=800&turn=${active.turnDeg}&revision=${revision}`,
+          opacity: active.opacity,
+        }
+      : null;
   return (
     <div className="place-room" ref={room} data-scale={scale.toFixed(4)}>
-      {isClip && (
-        <video
-          className="place-video"
-          src={paths.runGroundOriginal(ground.id)}
-          style={{ width, height }}
-          muted
-          loop
-          playsInline
-          controls
-        />
-      )}
+      {isClip && <ClipPlayer ground={ground} width={width} height={height} />}
       <div
         className={`place-page${isClip ? ' is-over' : ''}`}
         style={zoom === 'actual' ? { margin: 'auto' } : undefined}
@@ -135,19 +136,21 @@ export function GroundStage(props: Props) {
               )}
           </Layer>
           <Layer listening={false}>
-            {showsSafe && (
-              <Rect
-                x={width * SAFE_SHARE}
-                y={height * SAFE_SHARE}
-                width={width * (1 - 2 * SAFE_SHARE)}
-                height={height * (1 - 2 * SAFE_SHARE)}
-                stroke="#ffffff"
-                dash={[6, 4]}
-                strokeWidth={1}
-                shadowColor="#000"
-                shadowBlur={2}
-              />
-            )}
+            {showsSafe &&
+              Object.values(SAFE).map((share) => (
+                <Rect
+                  key={share}
+                  x={width * share}
+                  y={height * share}
+                  width={width * (1 - 2 * share)}
+                  height={height * (1 - 2 * share)}
+                  stroke="#ffffff"
+                  dash={[6, 4]}
+                  strokeWidth={1}
+                  shadowColor="#000"
+                  shadowBlur={2}
+                />
+              ))}
             {guides.map((g) => (
               <Line
                 key={`${g.way}${g.at}`}
@@ -173,6 +176,16 @@ export function GroundStage(props: Props) {
           </Layer>
         </Stage>
       </div>
+      {worst && showsWorst && chosenMark && (
+        <Loupe
+          photo={paths.runGroundPreview(ground.id)}
+          photoBox={at}
+          mark={chosenMark.url}
+          opacity={chosenMark.opacity}
+          box={boxes[chosen]}
+          worst={worst}
+        />
+      )}
     </div>
   );
 }

@@ -228,6 +228,8 @@ function Place({ draft, placement }: { draft: ReturnType<typeof usePlacement>; p
           }}
           onShows={(what) => setShows((s) => ({ ...s, ...what }))}
           onGo={setShown}
+          options={placement.options}
+          onOptions={(options) => void draft.change({ options })}
         />
       </div>
       {photos > 0 && (

@@ -1,8 +1,9 @@
 import { Segmented, Switch } from 'antd';
 import { Suspense, lazy } from 'react';
-import type { LookView, MarkCard, RunGroundView } from '../../../contract/views';
+import type { LookView, MarkCard, RunGroundView, RunOptions } from '../../../contract/views';
 import { type Item, isStrip } from '../../../core/placements/readPlacement';
 import type { Variant } from '../../../core/recipe/recipe';
+import { ClipFiles } from './ClipFiles';
 import { PlacementSentence } from './PlacementSentence';
 import { isWeak, placeWords, ratioWords } from './placementWords';
 
@@ -29,6 +30,8 @@ interface Props {
   readonly onRemove: () => void;
   readonly onShows: (what: { safe?: boolean; worst?: boolean }) => void;
   readonly onGo: (ground: string) => void;
+  readonly options: RunOptions;
+  readonly onOptions: (options: RunOptions) => void;
 }
 
 /** The placement as a sentence, and how it comes out on the ground that is shown. */
@@ -86,6 +89,7 @@ export function PlaceSide(props: Props) {
           <ClipChart item={seen} variants={props.variants} />
         </Suspense>
       )}
+      {ground?.kind === 'clip' && <ClipFiles ground={ground} options={props.options} onOptions={props.onOptions} />}
       {look?.gaps && (
         <p className="finding" role="alert">
           <b>Nothing covers {look.gaps.px.toLocaleString('en')} px.</b> They lie in {look.gaps.box.width} ×{' '}

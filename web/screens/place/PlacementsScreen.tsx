@@ -2,7 +2,7 @@ import './place.css';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { Button, Select } from 'antd';
 import { useState } from 'react';
-import { Link, useNavigate } from 'react-router';
+import { Link, useNavigate, useSearchParams } from 'react-router';
 import { paths } from '../../../contract/paths';
 import type { PlacementView } from '../../../contract/views';
 import { isStrip, readPlacement } from '../../../core/placements/readPlacement';
@@ -23,7 +23,8 @@ export function PlacementsScreen() {
   const queries = useQueryClient();
   const list = useQuery({ ...placementsQuery(brand?.id ?? ''), enabled: brand !== null });
   const marks = useQuery({ ...marksQuery(brand?.id ?? ''), enabled: brand !== null });
-  const [markId, setMark] = useState<string | null>(null);
+  const [params] = useSearchParams();
+  const [markId, setMark] = useState<string | null>(params.get('mark'));
   const [problem, setProblem] = useState<string | null>(null);
   if (list.error) return <Failed error={list.error} onRetry={() => void list.refetch()} />;
   if (!brand || !list.data || !marks.data) return <Waiting what="placements" />;

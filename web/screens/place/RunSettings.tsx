@@ -49,6 +49,28 @@ export function RunSettings({ placement, onRule, onOptions }: Props) {
         />
       </label>
       <label className="place-field">
+        JPEG colours
+        <Select
+          aria-label="JPEG colours"
+          style={{ width: 150 }}
+          value={options.subsampling ?? ''}
+          options={[
+            { value: '', label: 'as the photo' },
+            { value: '4:4:4', label: 'all, 4:4:4' },
+            { value: '4:2:0', label: 'fewer, 4:2:0' },
+          ]}
+          onChange={(v) => set({ subsampling: (v || undefined) as RunOptions['subsampling'] })}
+        />
+      </label>
+      <label className="place-field">
+        Progressive JPEG
+        <Switch
+          size="small"
+          checked={options.isProgressive ?? false}
+          onChange={(isProgressive) => set({ isProgressive })}
+        />
+      </label>
+      <label className="place-field">
         Names
         <Input
           aria-label="Names"

@@ -14,8 +14,8 @@ export interface Snapped {
   readonly guides: readonly Guide[];
 }
 
-/** Title-safe frame, a share of each side. @see EBU R95, "Safe areas for 16:9 television production" */
-export const SAFE_SHARE = 0.05;
+/** Safe areas, shares of each side. @see EBU R95, "Safe areas for 16:9 television production" */
+export const SAFE = { action: 0.035, title: 0.05 } as const;
 
 /**
  * Where a box comes to lie when it is let go near something: edges, the middle, the safe area, the distance that the
@@ -28,7 +28,7 @@ export function snapBox(
   { insetPx, others, reach }: { insetPx: number; others: readonly RectPx[]; reach: number },
 ): Snapped {
   const lines = (whole: number, from: 'x' | 'y', size: 'width' | 'height') => [
-    ...[0, whole, whole / 2, insetPx, whole - insetPx, whole * SAFE_SHARE, whole * (1 - SAFE_SHARE)],
+    ...[0, whole, whole / 2, insetPx, whole - insetPx, whole * SAFE.title, whole * (1 - SAFE.title)],
     ...others.flatMap((o) => [o[from], o[from] + o[size], o[from] + o[size] / 2]),
   ];
   const across = nearest(box.x, box.width, lines(ground.width, 'x', 'width'), reach);
