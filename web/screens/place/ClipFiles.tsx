@@ -51,14 +51,14 @@ export function ClipFiles({ ground, options, onOptions }: Props) {
   return (
     <section className="clip-files small" aria-label="The clip">
       <div className="place-field">
-        <span>Mark from, until</span>
+        <span>Mark shows</span>
         <span className="clip-pair">
           {time('Mark from', 'from', 'start')}
           {time('Mark until', 'until', 'end')}
         </span>
       </div>
       <div className="place-field">
-        <span>Part written</span>
+        <span>Part kept</span>
         <span className="clip-pair">
           {time('Part from', 'cutFrom', 'start')}
           {time('Part until', 'cutUntil', 'end')}
