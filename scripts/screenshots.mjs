@@ -9,6 +9,7 @@ ensureModules();
 ensureBuild();
 const { tsImport } = await import('tsx/esm/api');
 const { drawYearlyReview } = await tsImport('../demo/yearlyReview.ts', import.meta.url);
+const { drawMooringAgreement } = await tsImport('../demo/mooringAgreement.ts', import.meta.url);
 const { launchBrowser } = await import('../tests/support/browser.mjs');
 const database = await startDatabase({ projectDir, name: 'postgres-shots', firstPort: 57480, say });
 const env = {
@@ -102,7 +103,6 @@ try {
   );
   await page.getByRole('button', { name: 'Undo' }).click();
   await page.getByText('pixels', { exact: true }).first().waitFor();
-  await shot(`/marks/${find('Lock signs')}/crop`, 'bench-signs', () => page.getByText('Marks found').waitFor());
   await shot(`/marks/${badge}/original`, 'bench-original', benchDone);
   await shot(`/marks/${badge}/variants`, 'variants', async () => {
     await page.getByText('On every ground').click();
@@ -130,19 +130,6 @@ try {
     },
   );
   const candidates = () => page.getByRole('button', { name: /^Signature 5; press/ }).waitFor({ timeout: 60_000 });
-  await shot(
-    `/marks/${find('Odile Farrant')}/cutOut`,
-    'bench-trouble',
-    async () => {
-      await page.getByRole('slider', { name: 'Cut level' }).waitFor({ timeout: 60_000 });
-      await page.getByText('rendering at full size').waitFor({ state: 'detached', timeout: 60_000 });
-    },
-    async () => {
-      await page.getByText('Trouble', { exact: true }).click();
-      await page.getByRole('button', { name: /^Show me: \d signatures/ }).click();
-      await page.getByRole('button', { name: 'Next place' }).click();
-    },
-  );
   await shot(`/marks/${find('Odile Farrant')}/crop`, 'bench-sheet', candidates, async () => {
     await page.getByRole('button', { name: 'Take signature 3' }).click();
     await page.getByText('rendering at full size').waitFor({ state: 'detached', timeout: 60_000 });
@@ -175,9 +162,43 @@ try {
   await shot(`/pages/${sha}/2?name=${review.fileName}&pages=2`, 'pages', () =>
     page.getByRole('button', { name: 'Drawn picture 2' }).click(),
   );
+  const [placement] = await (await fetch(`${url}/api/brands/${brand.id}/placements`)).json();
+  await shot(
+    `/placements/${placement.id}`,
+    'place',
+    () => page.getByRole('button', { name: /^towpath\.mp4: / }).waitFor({ timeout: 60_000 }),
+    async () => {
+      await page.getByRole('button', { name: /^Lock by night/ }).click();
+      await page
+        .getByText(/^Reversed · /)
+        .first()
+        .waitFor();
+    },
+  );
+  await shot(
+    `/placements/sheet?mark=${badge}`,
+    'place-sheet',
+    () => page.getByText('Mark on paper').waitFor(),
+    async () => {
+      await page.getByRole('combobox', { name: 'Mat', exact: true }).click();
+      await page.locator('.ant-select-item-option').getByText('11x14in, 9.5x7.5in').click();
+      await page.getByText('Under the mat, a side').waitFor();
+    },
+  );
+  const agreement = await drawMooringAgreement();
+  await shot(
+    `/placements/document?mark=${find('Bram Tolliver')}`,
+    'place-document',
+    () => page.getByText('Choose a PDF file').waitFor(),
+    async () => {
+      const file = { name: agreement.fileName, mimeType: 'application/pdf', buffer: Buffer.from(agreement.bytes) };
+      await page.getByLabel('Choose a document').setInputFiles(file);
+      await page.getByAltText('Signature').waitFor({ timeout: 60_000 });
+      await page.getByRole('textbox', { name: 'Date' }).fill('2 March 2031');
+    },
+  );
   await shot('/deliveries', 'deliveries', () => page.getByRole('table').waitFor());
   await theme('dark');
-  await shot('/marks', 'marks-dark', picturesDone);
   await shot(`/marks/${badge}/cutOut`, 'bench-cut-out-dark', benchDone);
 } finally {
   await browser.close();
