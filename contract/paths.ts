@@ -67,6 +67,10 @@ export const paths = {
   runGroundOverlay: (id: string) => `/api/run-grounds/${id}/overlay`,
   /** One variant at a width, as it is laid on a ground. */
   markVariant: (id: string, variant: string) => `/api/marks/${id}/variants/${variant}`,
+  brandSurfaces: (brandId: string) => `/api/brands/${brandId}/surfaces`,
+  /** Print sheets that are kept. */
+  brandPieces: (brandId: string) => `/api/brands/${brandId}/pieces`,
+  piece: (id: string) => `/api/pieces/${id}`,
   brandSheets: (brandId: string) => `/api/brands/${brandId}/sheets`,
   pdfLines: (sha: string, page: number | string) => `/api/pdfs/${sha}/pages/${page}/lines`,
   pdfSigned: (sha: string) => `/api/pdfs/${sha}/signed`,

@@ -270,7 +270,7 @@ export const lookRequest = object({
   corners: boolean().default(false),
 }).noUnknown();
 
-export const sheetRequest = object({
+const sheetOrder = {
   markId: string().uuid().required(),
   variant: string().max(80).required(),
   paper: string().max(60).required(),
@@ -282,7 +282,18 @@ export const sheetRequest = object({
   /** A photo of the brand's grounds that fills the sheet. */
   groundId: string().uuid().nullable().defined(),
   format: string().oneOf(['pdf', 'tiff', 'png']).required(),
-  name: string().trim().min(1).max(160).required(),
+};
+const sheetName = string().trim().min(1).max(160).required();
+export const sheetRequest = object({ ...sheetOrder, name: sheetName }).noUnknown();
+
+/** A print sheet to keep; one that is kept already by its id. */
+export const keepPieceRequest = object({
+  id: string().uuid(),
+  name: sheetName,
+  order: object(sheetOrder).noUnknown().required(),
+}).noUnknown();
+export const changePieceRequest = object({
+  state: string().oneOf(['working', 'ready', 'archived']).required(),
 }).noUnknown();
 
 const onPage = number().min(-20_000).max(20_000).required();
@@ -314,4 +325,24 @@ export const signRequest = object({
   )
     .max(20)
     .default([]),
+}).noUnknown();
+
+const degrees = number().min(-180).max(180).required();
+export const surfaceRequest = object({
+  markId: string().uuid().required(),
+  variant: string().max(80).required(),
+  /** A picture to look at, or colours and mask in print size as a ZIP. */
+  form: string().oneOf(['look', 'pair']).required(),
+  surface: object({
+    kind: string().oneOf(['cylinder', 'sign']).required(),
+    colour: hex.required(),
+    part: number().min(0.02).max(1).required(),
+    turnDeg: degrees,
+    tiltDeg: number().min(0).max(60).required(),
+    rise: number().min(-1).max(1).required(),
+    lightDeg: number().min(-90).max(90).required(),
+    gloss: number().min(0).max(1).required(),
+  })
+    .noUnknown()
+    .required(),
 }).noUnknown();

@@ -317,3 +317,25 @@ export interface LineView {
   readonly score: number;
   readonly words: string;
 }
+
+/** What a print sheet is made by; lengths as they are typed. */
+export interface SheetOrderView {
+  readonly markId: string;
+  readonly variant: string;
+  readonly paper: string;
+  readonly mat: string | null;
+  readonly ppi: number;
+  readonly at: string;
+  readonly inset: string;
+  readonly size: string;
+  readonly groundId: string | null;
+  readonly format: 'pdf' | 'tiff' | 'png';
+}
+
+/** A print sheet that is kept. */
+export interface PieceView {
+  readonly id: string;
+  readonly name: string;
+  readonly order: SheetOrderView;
+  readonly state: 'working' | 'ready' | 'archived';
+}

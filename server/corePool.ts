@@ -9,7 +9,7 @@ import type { BoardTask, FileTask, FilesTask, FilesEnd, MadeTask, PdfTask, Pictu
 import type { Answer, Envelope } from './coreWorker';
 import type { LaidTask, LookTask, OverlayTask, PlaceTask, PreparedRunGround } from './placeTasks';
 import type { PdfPageTask, PickTask } from './pdfPages';
-import type { LinesTask, SheetTask, SignTask } from './printTasks';
+import type { LinesTask, SheetTask, SignTask, SurfaceTask } from './printTasks';
 import type { PreparedGround } from './prepareGround';
 import { MOST_WORKING_PIXELS, type PreparedMark } from './prepareMark';
 import type { MarkPictures } from './store/marks';
@@ -44,6 +44,7 @@ export interface CorePool {
   drawLaid(task: LaidTask, waiter?: Waiter): Promise<Uint8Array<ArrayBuffer>>;
   makeOverlay(task: OverlayTask, waiter?: Waiter): Promise<Uint8Array<ArrayBuffer>>;
   makeSheet(task: SheetTask, waiter?: Waiter): Promise<Uint8Array<ArrayBuffer>>;
+  makeSurface(task: SurfaceTask, waiter?: Waiter): Promise<{ colours: Uint8Array<ArrayBuffer>; mask: Uint8Array }>;
   findPageLines(task: LinesTask, waiter?: Waiter): Promise<LineView[]>;
   signDocument(task: SignTask, waiter?: Waiter): Promise<Uint8Array<ArrayBuffer>>;
   /** @throws CoreError 'memory/too-little' when a page of this size cannot be made here */
@@ -174,6 +175,10 @@ export function createCorePool({ entry, database, memoryBytes = TASK_MEMORY_BYTE
       call('makeSheet', task, {
         ...{ what: 'This sheet', waiting, signal, mostMs: MOST_MS.file, needsBytes: SHEET_BYTES },
         advice: 'Choose fewer pixels per inch, or a smaller sheet.',
+      }),
+    makeSurface: (task, { waiting, signal } = PERSON) =>
+      call('makeSurface', task, {
+        ...{ what: 'This picture', waiting, signal, mostMs: MOST_MS.file, needsBytes: LOOK_BYTES },
       }),
     findPageLines: (task, waiter = PERSON) =>
       call('findPageLines', task, ofPdf(`Reading page ${task.page} of ${task.name}`, waiter)),

@@ -86,3 +86,4 @@ export const makeSheet = answering(printing.makeSheet);
 export const findPageLines = answering(printing.findPageLines);
 export const signDocument = answering(printing.signDocument);
 export const makeOverlay = answering(placing.makeOverlay);
+export const makeSurface = answering(printing.makeSurface);

@@ -12,6 +12,10 @@ import { INKS, type Ink } from '../core/documents/signatureBox';
 import { readMat, turnedFor } from '../core/sheets/mat';
 import { readPaper } from '../core/sheets/paper';
 import { sizes } from '../core/sizes';
+import { type Surface, renderSurface } from '../core/surfaces/renderSurface';
+import { markAtWidth } from '../core/contrast/placeMark';
+import { bleedColours } from '../core/raster/bleedColours';
+import { encodePng } from '../codecs/encodePng';
 import { linesOfPage } from '../codecs/documents/openDocument';
 import { type Stamp, signPdf } from '../codecs/documents/signPdf';
 import { typedStamp } from '../codecs/documents/typedStamp';
@@ -115,4 +119,22 @@ export async function signDocument(
   for (const { text, page, ...at } of typed)
     stamps.push(await typedStamp(text, page, at, ink === 'own' ? INKS.black : INKS[ink]));
   return signPdf(bytes, name, stamps);
+}
+
+export interface SurfaceTask {
+  readonly mark: PlacedMark;
+  readonly variant: string;
+  readonly surface: Surface;
+  /** The mark is drawn so wide before it is put on. */
+  readonly markPx: number;
+}
+
+/** A mark on a body, and where on the picture it is; PNG both. */
+export async function makeSurface(
+  host: TaskHost,
+  { mark, variant, surface, markPx }: SurfaceTask,
+): Promise<{ colours: Uint8Array; mask: Uint8Array }> {
+  const laid = markAtWidth(await drawVariantOf(host, mark, variant), markPx);
+  const { colours, mask } = renderSurface(laid, surface);
+  return { colours: await encodePng(bleedColours(colours)), mask: await encodePng(mask, null, { isGrey: true }) };
 }

@@ -29,6 +29,7 @@ const PlacementsScreen = lazy(() =>
 );
 const PlaceScreen = lazy(() => import('../screens/place/PlaceScreen').then((m) => ({ default: m.PlaceScreen })));
 const SheetScreen = lazy(() => import('../screens/place/SheetScreen').then((m) => ({ default: m.SheetScreen })));
+const SurfaceScreen = lazy(() => import('../screens/place/SurfaceScreen').then((m) => ({ default: m.SurfaceScreen })));
 const DocumentScreen = lazy(() =>
   import('../screens/place/DocumentScreen').then((m) => ({ default: m.DocumentScreen })),
 );
@@ -103,6 +104,14 @@ const router = createBrowserRouter([
         element: (
           <Suspense fallback={<Waiting what="the sheet" />}>
             <SheetScreen />
+          </Suspense>
+        ),
+      },
+      {
+        path: '/placements/surface',
+        element: (
+          <Suspense fallback={<Waiting what="the surface" />}>
+            <SurfaceScreen />
           </Suspense>
         ),
       },

@@ -53,6 +53,14 @@ export async function download(path: string, body: unknown): Promise<void> {
 /** So long a browser may take to begin with a download. */
 const KEPT_MS = 10_000;
 
+/** A picture that is made by JSON. @throws CoreError as `send` */
+export async function pictureFor(path: string, body: unknown, signal: AbortSignal): Promise<Blob> {
+  const headers = { 'Content-Type': 'application/json' };
+  const response = await reach(path, { method: 'POST', headers, body: JSON.stringify(body), signal });
+  if (!response.ok) await read(response);
+  return response.blob();
+}
+
 async function reach(path: string, init: RequestInit): Promise<Response> {
   try {
     return await fetch(path, init);

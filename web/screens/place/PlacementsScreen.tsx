@@ -12,7 +12,7 @@ import { marksQuery } from '../../data/queries';
 import { useBrand } from '../../data/useBrand';
 import { wordsFor } from '../../messages';
 import { USUAL_NAME, freeName, lengthWords, placeWords, placementName } from './placementWords';
-import { placementsQuery } from './usePlacement';
+import { piecesQuery, placementsQuery } from './usePlacement';
 
 const USUAL = { variant: 'auto', at: 'lower-right', inset: '4%', size: '18%', opacity: 1 };
 
@@ -79,6 +79,9 @@ export function PlacementsScreen() {
           <Link className="ant-btn" to={`/placements/document?mark=${chosen ?? ''}`}>
             on a document
           </Link>
+          <Link className="ant-btn" to={`/placements/surface?mark=${chosen ?? ''}`}>
+            on a cup or a sign
+          </Link>
         </div>
       )}
       {list.data.length === 0 ? (
@@ -124,6 +127,7 @@ export function PlacementsScreen() {
           </tbody>
         </table>
       )}
+      <Pieces brandId={brand.id} />
     </div>
   );
 }
@@ -136,3 +140,61 @@ const states: Record<PlacementView['run']['state'], string> = {
   failed: 'not all written',
   cancelled: 'cancelled',
 };
+
+/** Print sheets that are kept, each working, ready or archived. */
+function Pieces({ brandId }: { brandId: string }) {
+  const queries = useQueryClient();
+  const { data: pieces = [] } = useQuery(piecesQuery(brandId));
+  const change = async (work: Promise<unknown>) => {
+    await work;
+    await queries.invalidateQueries({ queryKey: ['pieces'] });
+  };
+  if (pieces.length === 0) return null;
+  return (
+    <table className="placements-list">
+      <thead>
+        <tr>
+          <th>Print sheet</th>
+          <th>Paper</th>
+          <th>State</th>
+          <th>
+            <span className="visually-hidden">Remove</span>
+          </th>
+        </tr>
+      </thead>
+      <tbody>
+        {pieces.map((p) => (
+          <tr key={p.id}>
+            <td>
+              <Link to={`/placements/sheet?piece=${p.id}`}>{p.name}</Link>
+            </td>
+            <td className="soft">
+              {p.order.paper}
+              {p.order.mat && `, mat ${p.order.mat.replace(':', ', ')}`}
+            </td>
+            <td>
+              <Select
+                size="small"
+                variant="borderless"
+                aria-label={`State of ${p.name}`}
+                value={p.state}
+                options={(['working', 'ready', 'archived'] as const).map((value) => ({ value, label: value }))}
+                onChange={(state) => void change(send('PATCH', paths.piece(p.id), { state }))}
+              />
+            </td>
+            <td>
+              <button
+                type="button"
+                className="plain"
+                aria-label={`Remove ${p.name}`}
+                onClick={() => void change(send('DELETE', paths.piece(p.id)))}
+              >
+                ✕
+              </button>
+            </td>
+          </tr>
+        ))}
+      </tbody>
+    </table>
+  );
+}

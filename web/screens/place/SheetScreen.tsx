@@ -1,9 +1,10 @@
 import './place.css';
-import { useQuery } from '@tanstack/react-query';
+import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { Button, Input, InputNumber, Segmented, Select } from 'antd';
 import { useMemo, useState } from 'react';
-import { useSearchParams } from 'react-router';
+import { useNavigate, useSearchParams } from 'react-router';
 import { paths } from '../../../contract/paths';
+import type { PieceView, SheetOrderView } from '../../../contract/views';
 import { isCoreError } from '../../../core/errors';
 import { readLength } from '../../../core/placements/lengths';
 import { ANCHORS } from '../../../core/placements/placement';
@@ -13,11 +14,12 @@ import { LEAST_OVERLAP_MM, type Mat, readMat, turnedFor } from '../../../core/sh
 import { PAPERS, readPaper, turnedPaper } from '../../../core/sheets/paper';
 import { MM_PER_INCH } from '../../../core/units';
 import { Waiting } from '../../components/Waiting';
-import { download } from '../../data/http';
+import { download, send } from '../../data/http';
 import { groundsQuery, markQuery, marksQuery } from '../../data/queries';
 import { useBrand } from '../../data/useBrand';
 import { wordsFor } from '../../messages';
 import { placeWords } from './placementWords';
+import { piecesQuery } from './usePlacement';
 import { usePicture } from './usePicture';
 import { useSize } from './useSize';
 import { CARD_MM, useScreenScale } from './useScreenScale';
@@ -32,10 +34,12 @@ export function SheetScreen() {
   const { brand } = useBrand();
   const [params] = useSearchParams();
   const { data: marks } = useQuery({ ...marksQuery(brand?.id ?? ''), enabled: brand !== null });
-  if (!brand || !marks) return <Waiting what="the sheet" />;
-  const first = marks.find((m) => m.id === params.get('mark')) ?? marks[0];
+  const { data: pieces } = useQuery({ ...piecesQuery(brand?.id ?? ''), enabled: brand !== null });
+  if (!brand || !marks || !pieces) return <Waiting what="the sheet" />;
+  const piece = pieces?.find((p) => p.id === params.get('piece')) ?? null;
+  const first = marks.find((m) => m.id === (piece?.order.markId ?? params.get('mark'))) ?? marks[0];
   if (!first) return <p className="soft place-none">Take in a mark first; then it can be put on a sheet.</p>;
-  return <Sheet brandId={brand.id} brandName={brand.name} marks={marks} first={first.id} />;
+  return <Sheet brandId={brand.id} brandName={brand.name} marks={marks} first={first.id} piece={piece} />;
 }
 
 interface Props {
@@ -43,18 +47,27 @@ interface Props {
   readonly brandName: string;
   readonly marks: readonly { readonly id: string; readonly name: string; readonly revision: number }[];
   readonly first: string;
+  readonly piece: PieceView | null;
 }
 
 const usual = { paper: '10x8in', mat: '' as string, ppi: 300, at: 'centre', inset: '8%', size: '60%', ground: '' };
 
-function Sheet({ brandId, brandName, marks, first }: Props) {
+function orderOf(piece: PieceView | null): typeof usual {
+  if (!piece) return usual;
+  const { paper, mat, ppi, at, inset, size, groundId } = piece.order;
+  return { paper, mat: mat ?? '', ppi, at, inset, size, ground: groundId ?? '' };
+}
+
+function Sheet({ brandId, brandName, marks, first, piece }: Props) {
+  const navigate = useNavigate();
+  const queries = useQueryClient();
   const [markId, setMark] = useState(first);
-  const [variant, setVariant] = useState('colour');
-  const [order, setOrder] = useState(usual);
+  const [variant, setVariant] = useState(piece?.order.variant ?? 'colour');
+  const [order, setOrder] = useState(() => orderOf(piece));
   const [own, setOwn] = useState('210x297mm');
-  const [format, setFormat] = useState<'pdf' | 'tiff' | 'png'>('pdf');
+  const [format, setFormat] = useState<'pdf' | 'tiff' | 'png'>(piece?.order.format ?? 'pdf');
   const [zoom, setZoom] = useState<Zoom>('fit');
-  const [name, setName] = useState<string | null>(null);
+  const [name, setName] = useState<string | null>(piece?.name ?? null);
   const [state, setState] = useState<{ isBusy: boolean; problem: string | null }>({ isBusy: false, problem: null });
   const { data: mark } = useQuery(markQuery(markId));
   const { data: grounds = [] } = useQuery(groundsQuery(brandId));
@@ -67,24 +80,26 @@ function Sheet({ brandId, brandName, marks, first }: Props) {
     [order, paperText, picture],
   );
   const fileName = name ?? `01-${brandName}-${card.name}-${paperText}`;
-  const make = async () => {
-    setState({ isBusy: true, problem: null });
+  const asked = (): SheetOrderView => {
     const { ground, ...rest } = order;
-    const body = {
-      ...rest,
-      markId,
-      variant,
-      paper: paperText,
-      mat: order.mat || null,
-      groundId: ground || null,
-      format,
-    };
-    const fault = await download(paths.brandSheets(brandId), { ...body, name: fileName }).then(
+    return { ...rest, markId, variant, paper: paperText, mat: order.mat || null, groundId: ground || null, format };
+  };
+  const doing = async (work: () => Promise<unknown>) => {
+    setState({ isBusy: true, problem: null });
+    const fault = await work().then(
       () => null,
       (error: unknown) => wordsFor(error),
     );
     setState({ isBusy: false, problem: fault });
   };
+  const make = () => doing(() => download(paths.brandSheets(brandId), { ...asked(), name: fileName }));
+  const keep = () =>
+    doing(async () => {
+      const body = { ...(piece ? { id: piece.id } : {}), name: fileName, order: asked() };
+      const kept = await send<PieceView>('POST', paths.brandPieces(brandId), body);
+      await queries.invalidateQueries({ queryKey: ['pieces'] });
+      navigate(`/placements/sheet?piece=${kept.id}`, { replace: true });
+    });
   const isSoft = mark?.source === 'picture' && layout !== null && layout.mark.width > mark.width;
   return (
     <div className="place">
@@ -114,6 +129,9 @@ function Sheet({ brandId, brandName, marks, first }: Props) {
             ]}
             onChange={setFormat}
           />
+          <Button disabled={!layout} onClick={() => void keep()}>
+            {piece ? 'Keep the change' : 'Keep it'}
+          </Button>
           <Button type="primary" disabled={!layout} loading={state.isBusy} onClick={() => void make()}>
             Make the sheet
           </Button>

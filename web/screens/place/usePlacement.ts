@@ -1,7 +1,14 @@
 import { queryOptions, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { paths } from '../../../contract/paths';
-import type { GroundChange, LookView, PlacementCard, PlacementView, RunOptions } from '../../../contract/views';
+import type {
+  GroundChange,
+  LookView,
+  PieceView,
+  PlacementCard,
+  PlacementView,
+  RunOptions,
+} from '../../../contract/views';
 import type { Placement } from '../../../core/placements/readPlacement';
 import { outlasting, send } from '../../data/http';
 import { wordsFor } from '../../messages';
@@ -14,6 +21,11 @@ export const placementsQuery = (brandId: string) =>
   queryOptions({
     queryKey: ['placements', brandId],
     queryFn: () => send<PlacementCard[]>('GET', paths.brandPlacements(brandId)),
+  });
+export const piecesQuery = (brandId: string) =>
+  queryOptions({
+    queryKey: ['pieces', brandId],
+    queryFn: () => send<PieceView[]>('GET', paths.brandPieces(brandId)),
   });
 export const placementQuery = (id: string) =>
   queryOptions({
