@@ -300,6 +300,8 @@ export interface LookView {
     readonly variant: string | null;
     readonly box: RectPx;
     readonly seen: SeenView | null;
+    /** Its thinnest stroke there, px; null of a strip, or where it has none. */
+    readonly thinnestPx: number | null;
     readonly tried: readonly (SeenView & { readonly variant: string })[];
     /** Of a clip: how the variant stands from its beginning to its end. */
     readonly overTime: readonly { readonly seconds: number; readonly shares: Readonly<Record<string, number>> }[];

@@ -4,6 +4,8 @@ import { extname, join } from 'node:path';
 import { crc32 } from 'node:zlib';
 import type { ClipOptions, LookView, RunOptions, SeenView } from '../contract/views';
 import type { Artwork } from '../core/artwork/artwork';
+import { extentsOf } from '../core/artwork/extentsOf';
+import { type MarkWidths, masterStrokes } from '../core/recipe/thinLines';
 import type { Standing } from '../core/contrast/standing';
 import { bestStanding } from '../core/contrast/standing';
 import { CoreError } from '../core/errors';
@@ -106,7 +108,16 @@ async function onFile<T>(bytes: Uint8Array, name: string, work: (path: string, f
 // Variants that were drawn last: a run asks for the same ones on every ground.
 const drawn = new Map<string, Artwork>();
 const MOST_DRAWN = 8;
+/** Widths of strokes of what was drawn, measured where they are asked for. */
+const measured = new WeakMap<Artwork, MarkWidths | null>();
 export const forgetDrawn = () => drawn.clear();
+
+function thinnestOn(artwork: Artwork, width: number): number | null {
+  if (!measured.has(artwork)) measured.set(artwork, masterStrokes(artwork));
+  const found = measured.get(artwork);
+  const extents = extentsOf(artwork);
+  return found && extents ? (found.thinnestPx * width) / extents.width : null;
+}
 
 export async function drawVariantOf(host: TaskHost, mark: PlacedMark, variantId: string): Promise<Artwork> {
   const recipe = readRecipe(mark.recipe);
@@ -192,6 +203,16 @@ async function lookAtGround(host: TaskHost, { marks, rule, corners }: LookTask, 
   const overTime = ground.kind === 'clip' ? await lookOverTime(host, ground, laid) : null;
   const placed = await layItems(shown, smaller);
   const gaps = frame ? gapsOf(shown) : null;
+  const strokes = await Promise.all(
+    ground.items.map(async (item, k) => {
+      const variant = overTime?.[k]?.variant ?? placed[k].variant;
+      const mark = isStrip(item) ? undefined : marks.find((m) => m.id === item.mark);
+      if (!mark || variant === null || isStrip(item)) return null;
+      const choice = laid[k].choices.find((c) => c.id === variant) as LaidVariant;
+      const wide = (placed[k].box.width / scale / choice.turned.width) * choice.own.width;
+      return thinnestOn(await drawVariantOf(host, mark, variant), wide);
+    }),
+  );
   return {
     ...{ ground: ground.id, width: page.width, height: page.height },
     photo: frame ? fitPhoto(ground, frame, rule.fit).to : { x: 0, y: 0, width: page.width, height: page.height },
@@ -205,6 +226,7 @@ async function lookAtGround(host: TaskHost, { marks, rule, corners }: LookTask, 
       const box = isStrip(item) ? stripOn(page, item).box : placeBox(page, laidVariant as LaidVariant, item);
       return {
         ...{ variant: chosen, box, seen: standing && told(standing, overTime ? 1 : 1 / scale) },
+        thinnestPx: strokes[k],
         tried: p.tried.map((t) => ({ variant: t.id, ...told(t.standing, 1 / scale) })),
         overTime: overTime?.[k]?.overTime ?? [],
       };

@@ -62,6 +62,8 @@ describe('a run over photos', () => {
     expect(onDark).toMatchObject({ ground: dark.id, width: 900, height: 600, gaps: null, corners: null });
     expect(onDark.items[0].box).toEqual({ x: 900 - 24 - 162, y: 600 - 24 - 81, width: 162, height: 81 });
     expect(onDark.items[0].seen).toMatchObject({ shareAbove3: 1 });
+    // A plain box of two by one has no thinner stroke than its height.
+    expect(Math.abs((onDark.items[0].thinnestPx as number) - 81)).toBeLessThan(4);
     expect(onDark.items[0].tried.map((t) => t.variant)).toEqual(mark.recipe.variants.map((v) => v.id));
   });
   it('is written as it was seen, under names by pattern; what changed by hand is of that photo alone', async () => {

@@ -2,6 +2,7 @@ import { Segmented, Switch } from 'antd';
 import { Suspense, lazy } from 'react';
 import type { LookView, MarkCard, RunGroundView, RunOptions } from '../../../contract/views';
 import { type Item, isStrip } from '../../../core/placements/readPlacement';
+import { LEAST_LINE_PX } from '../../../core/recipe/thinLines';
 import type { Variant } from '../../../core/recipe/recipe';
 import { ClipFiles } from './ClipFiles';
 import { PlacementSentence } from './PlacementSentence';
@@ -143,7 +144,7 @@ const gain = (a: { ratio: number; shareAbove3: number }, b: { ratio: number; sha
 const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1);
 
 function Facts({ look, ground, chosen, variants, onReset }: Props & { look: LookView; ground: RunGroundView }) {
-  const { variant, seen, box } = look.items[chosen];
+  const { variant, seen, box, thinnestPx } = look.items[chosen];
   const name = variants.find((v) => v.id === variant)?.name ?? variant;
   return (
     <dl className="place-facts">
@@ -161,6 +162,14 @@ function Facts({ look, ground, chosen, variants, onReset }: Props & { look: Look
             <dd>{Math.round(seen.shareAbove3 * 100)} %</dd>
           </div>
         </>
+      )}
+      {thinnestPx !== null && (
+        <div>
+          <dt>Thinnest stroke here</dt>
+          <dd className={thinnestPx < LEAST_LINE_PX ? 'warn' : ''}>
+            {thinnestPx.toFixed(1)} px{thinnestPx < LEAST_LINE_PX && ', too thin'}
+          </dd>
+        </div>
       )}
       <div>
         <dt>Size</dt>
