@@ -1,9 +1,11 @@
 import { defineConfig } from 'vitest/config';
 
 const common = { environment: 'node' as const };
-// Computation first, on both cores; then what has servers and browsers of its own and waits for them, one by one.
-const together = { maxWorkers: 2, sequence: { groupOrder: 0 } };
-const oneByOne = (groupOrder: number) => ({ maxWorkers: 1, sequence: { groupOrder } });
+// Computation first; then what has servers and browsers of its own and waits for them. Two files at a time, each with
+// a database of its own.
+const twoAtATime = (groupOrder: number) => ({ maxWorkers: 2, sequence: { groupOrder } });
+const together = twoAtATime(0);
+const withServers = twoAtATime(1);
 
 export default defineConfig({
   test: {
@@ -43,7 +45,7 @@ export default defineConfig({
       {
         test: {
           ...common,
-          ...oneByOne(1),
+          ...withServers,
           name: 'api',
           include: ['tests/api/**/*.test.ts'],
           testTimeout: 60_000,
@@ -53,12 +55,11 @@ export default defineConfig({
       {
         test: {
           ...common,
-          ...oneByOne(2),
+          ...withServers,
           name: 'browser',
           include: ['tests/browser/**/*.test.ts'],
           testTimeout: 120_000,
           hookTimeout: 120_000,
-          fileParallelism: false,
         },
       },
     ],

@@ -3,9 +3,10 @@ import { createRequire } from 'node:module';
 import type { Page } from 'playwright-core';
 import { afterAll, beforeAll, expect, it } from 'vitest';
 import { paths } from '../../contract/paths';
-import type { DeliveryView, PdfView, TakenIn } from '../../contract/views';
+import type { DeliveryView, PdfView, PlacementView, TakenIn } from '../../contract/views';
 import { photographSheet } from '../../core/ink/testSheet';
 import { toJpeg } from '../../demo/capture';
+import { mistyTowpath } from '../../demo/grounds/grounds';
 import { drawYearlyReview } from '../../demo/yearlyReview';
 import { trail } from '../support/trailIds';
 import { disc, drawMark, either, onGround, pngOf, ring } from '../support/pictures';
@@ -25,7 +26,15 @@ beforeAll(async () => {
   await rig.post<DeliveryView>(paths.markDeliveries(logo.id), { basedOn: logo.revision });
   const review = await drawYearlyReview();
   const pdf = await rig.post<PdfView>(`${paths.brandPdfs(rig.brand.id)}?name=${review.fileName}`, review.bytes);
+  const rule = { items: [{ mark: logo.id }] };
+  const placement = await rig.post<PlacementView>(paths.brandPlacements(rig.brand.id), { name: 'Lower right', rule });
+  await rig.post(`${paths.placementGrounds(placement.id)}?name=sheet.jpg`, await toJpeg(mistyTowpath(600, 400), 88));
   screens = [
+    '/placements',
+    `/placements/${placement.id}`,
+    `/placements/sheet?mark=${logo.id}`,
+    `/placements/surface?mark=${logo.id}`,
+    '/placements/document',
     `/pages/${pdf.sha}/2?name=${review.fileName}&pages=2`,
     '/marks',
     '/deliveries',

@@ -91,7 +91,7 @@ function MarkSentence({ item, marks, variants, better, onChange }: Props & { ite
       {', '}
       <Part name="Opacity" text={`${Math.round(item.opacity * 100)} % opaque`}>
         <Slider
-          aria-label="Opacity"
+          ariaLabelForHandle="Opacity"
           style={{ width: 200 }}
           min={5}
           max={100}

@@ -66,7 +66,7 @@ function OnSurface({ brandId, palette, marks, first }: Props) {
     <div className="surface-slider">
       <span>{label}</span>
       <Slider
-        aria-label={label}
+        ariaLabelForHandle={label}
         min={least}
         max={most}
         step={most <= 1 ? 0.01 : 1}
