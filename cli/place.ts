@@ -81,6 +81,11 @@ export const place: Command = {
       throw new CoreError('cli/usage', 'place needs --mark or --placement, and --out.');
     const placement = placementOf(values, marks);
     const { frame, paths } = readGrounds(words);
+    if (paths.length > 0 && typeof placement.fit === 'object' && !frame && !placement.frame)
+      throw new CoreError(
+        'cli/usage',
+        'A part of the frame needs the frame: name it beside the photo, such as photo.jpg 640x360, or in the placement.',
+      );
     const job: Job = {
       items: await marksToLay(placement.items, values.placement ?? null),
       placement: { ...placement, frame: frame ?? placement.frame },

@@ -58,7 +58,7 @@ export async function writeOverlay(frame: Raster, order: OverlayOrder, out: stri
         ...['-v', 'error', ...input, '-i', 'pipe:0'],
         ...['-vf', filtersOf(order, frames)],
         ...['-frames:v', String(frames), '-map_metadata', '-1', '-fflags', '+bitexact', '-flags:v', '+bitexact'],
-        ...codecOf(form),
+        ...codecOf(order),
         ...TAGS,
         part,
       ],
@@ -89,13 +89,16 @@ function filtersOf({ form, rate, fadeIn = 0, fadeOut = 0 }: OverlayOrder, frames
   ].join(',');
 }
 
-function codecOf(form: OverlayForm): string[] {
+function codecOf({ form, fadeIn = 0, fadeOut = 0 }: OverlayOrder): string[] {
   if (form === 'prores4444')
     return ['-c:v', 'prores_ks', '-profile:v', '4444', '-alpha_bits', ALPHA_BITS, '-qscale:v', '6', '-vendor', 'apl0'];
-  if (form === 'webm')
+  if (form === 'webm') {
+    // A frame that stays costs hardly more without any loss; one that fades would cost many times as much.
+    const isStill = fadeIn === 0 && fadeOut === 0;
     return [
-      ...['-c:v', 'libvpx-vp9', '-b:v', '0', '-crf', '8', '-auto-alt-ref', '0', '-deadline', 'good'],
-      ...['-cpu-used', '4', '-row-mt', '1'],
+      ...['-c:v', 'libvpx-vp9', '-b:v', '0', ...(isStill ? ['-lossless', '1'] : ['-crf', '8'])],
+      ...['-auto-alt-ref', '0', '-deadline', 'good', '-cpu-used', '4', '-row-mt', '1'],
     ];
+  }
   return ['-c:v', 'libx264', '-preset', 'medium', '-crf', '10', '-movflags', '+faststart'];
 }

@@ -164,6 +164,10 @@ describe('an exact frame of a photo, two marks and a strip', () => {
       expect(shown.at(x, 320)).toEqual([0x1f, 0x5a, 0x45, 255]);
     }
   });
+  it('a part of a frame that nobody names is refused', async () => {
+    const { code, stderr } = await tassel('place', at('wide.jpg'), '--placement', at('P.json'), '--out', at('no.png'));
+    expect([code, stderr]).toEqual([2, expect.stringContaining('name it beside the photo')]);
+  });
   it('a strip one pixel short is found, and where', async () => {
     const { stderr } = await frame(39, 'short.png');
     expect(report('p.json')[0].gaps).toBe(640);

@@ -23,8 +23,14 @@ interface Props {
   /** Where the outline stands out least is shown large. */
   readonly showsWorst: boolean;
   readonly onChoose: (item: number) => void;
-  /** The mark was moved, sized or turned by hand. */
-  readonly onMove: (item: number, box: RectPx, turnDeg: number) => void;
+  /** The mark was moved, turned, or made so many times as large by hand. */
+  readonly onMove: (item: number, moved: Moved) => void;
+}
+
+export interface Moved {
+  readonly box: RectPx;
+  readonly turnDeg: number;
+  readonly grown: number;
 }
 
 const SNAP_PX = 7;
@@ -32,14 +38,18 @@ const PLUM = '#8d3c7a';
 
 /** A ground large, with its marks on it, moved, sized and turned by hand. */
 export function GroundStage(props: Props) {
-  const { ground, look, items, marks, chosen, zoom, showsSafe, showsWorst, onChoose, onMove } = props;
+  const { ground, items, marks, chosen, zoom, showsSafe, showsWorst, onChoose, onMove } = props;
+  const [under, setUnder] = useState<RectPx | null>(null);
+  // What comes to be known while a mark is under the hand waits until it is let go.
+  const held = useRef(props.look);
+  if (!under) held.current = props.look;
+  const look = held.current;
   const [room, size] = useSize<HTMLDivElement>();
   const page = { width: look?.width ?? ground.width, height: look?.height ?? ground.height };
   const fit = Math.min((size.width - 48) / page.width, (size.height - 48) / page.height);
   const scale = Math.max(0.01, zoom === 'fit' ? Math.min(fit, 4) : 1 / (window.devicePixelRatio || 1));
   const photo = usePicture(paths.runGroundPreview(ground.id));
   const [guides, setGuides] = useState<readonly Guide[]>([]);
-  const [under, setUnder] = useState<RectPx | null>(null);
   const [stage, setStage] = useState({ x: 0, y: 0 });
   const [width, height] = [page.width * scale, page.height * scale];
   useEffect(() => setStage({ x: 0, y: 0 }), [ground.id, zoom]);
@@ -126,10 +136,10 @@ export function GroundStage(props: Props) {
                       setUnder(own);
                       setGuides(lines);
                     }}
-                    onMoved={(own, turnDeg) => {
+                    onMoved={(moved) => {
                       setUnder(null);
                       setGuides([]);
-                      onMove(k, own, turnDeg);
+                      onMove(k, moved);
                     }}
                   />
                 ),
@@ -202,7 +212,7 @@ interface LaidProps {
   readonly onChoose: () => void;
   readonly snap: (box: RectPx) => { x: number; y: number; guides: readonly Guide[] };
   readonly onMoving: (box: RectPx, guides: readonly Guide[]) => void;
-  readonly onMoved: (box: RectPx, turnDeg: number) => void;
+  readonly onMoved: (moved: Moved) => void;
 }
 
 /** Pictures of marks are asked for in steps of width, so that a size under the hand asks for few. */
@@ -232,9 +242,10 @@ function LaidMark(props: LaidProps) {
   const settle = (turn = 0) => {
     const own = onGround();
     const group = node.current as Konva.Group;
+    const grown = group.scaleX();
     group.scale({ x: 1, y: 1 });
     group.rotation(0);
-    onMoved(own, ((((item.turnDeg + turn + 180) % 360) + 360) % 360) - 180);
+    onMoved({ box: own, turnDeg: ((((item.turnDeg + turn + 180) % 360) + 360) % 360) - 180, grown });
   };
   return (
     <>

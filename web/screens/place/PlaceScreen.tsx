@@ -13,7 +13,7 @@ import { send, upload } from '../../data/http';
 import { groundsQuery, markQuery, marksQuery } from '../../data/queries';
 import { useBrand } from '../../data/useBrand';
 import { wordsFor } from '../../messages';
-import { GroundStage } from './GroundStage';
+import { GroundStage, type Moved } from './GroundStage';
 import { GroundStrip } from './GroundStrip';
 import { PlaceSide } from './PlaceSide';
 import { RunSettings } from './RunSettings';
@@ -69,11 +69,9 @@ function Place({ draft, placement }: { draft: ReturnType<typeof usePlacement>; p
     const before = (ground.change ?? {}) as GroundChange;
     void draft.changeGround(ground.id, { ...before, [k]: { ...before[k], ...parts } });
   };
-  const moved = (k: number, box: { x: number; y: number; width: number; height: number }, turnDeg: number) => {
-    const laid = look?.items[k];
+  const moved = (k: number, { box, turnDeg, grown }: Moved) => {
     const before = items[k];
-    if (!laid || isStrip(before) || !ground || !look) return;
-    const grown = box.width / laid.box.width;
+    if (isStrip(before) || !ground || !look) return;
     const isSame = Math.abs(grown - 1) < 0.001;
     const size = isSame ? before.size : { ...before.size, value: Math.round(before.size.value * grown * 100) / 100 };
     const page = { width: look.width, height: look.height };
