@@ -14,8 +14,11 @@ import { CoreError } from '../core/errors';
 import { keyClash } from '../core/findings/keyClash';
 import { readPlacement, frameOf } from '../core/placements/readPlacement';
 import { bleedColours } from '../core/raster/bleedColours';
+import { LEAST_LINE_PX, masterStrokes } from '../core/recipe/thinLines';
+import type { LaidVariant } from '../core/placements/placeItem';
+import { artworkOfRaster } from '../core/artwork/artwork';
 import { createRaster } from '../core/raster/raster';
-import { type Command, readArguments, readNumber, writeWhole } from './command';
+import { type Command, readArguments, readNumber, readWhole, writeWhole } from './command';
 import { marksToLay } from './marksToLay';
 
 const MOST_SECONDS = 600;
@@ -36,6 +39,7 @@ transparency, or a clip on a flat colour that the program takes out.
   --at, --inset, --size, --opacity
                       as place takes them
   --rate N            frames per second, ${USUAL_RATE} at first
+  --shrunk-to PX      how wide the clip will be shown: lines too thin for that are told
   --fade-in S, --fade-out S
                       seconds over which the mark comes and goes`;
 
@@ -53,6 +57,7 @@ export const overlay: Command = {
       size: { type: 'string' },
       opacity: { type: 'string' },
       rate: { type: 'string' },
+      'shrunk-to': { type: 'string' },
       'fade-in': { type: 'string' },
       'fade-out': { type: 'string' },
     });
@@ -78,7 +83,17 @@ export const overlay: Command = {
       ],
     });
     const page = photoOfRaster(createRaster(frame.width, frame.height), true);
-    await layItems(page, await marksToLay(items));
+    const laid = await marksToLay(items);
+    const [placed] = await layItems(page, laid);
+    if (values['shrunk-to']) {
+      const shown = readWhole(values['shrunk-to'], 'shrunk-to', 8, 16_384);
+      const thinnest = thinnestOf(laid[0].choices[0], (placed.box.width * shown) / frame.width);
+      if (thinnest < LEAST_LINE_PX)
+        console.error(
+          `tassel: ${shown} px wide the thinnest line of the mark is ${thinnest.toFixed(1)} px and breaks up. ` +
+            'Make the mark larger, or its lines heavier.',
+        );
+    }
     const raster = { width: page.width, height: page.height, data: Uint8Array.from(page.data) };
     if (form === 'png') {
       writeWhole(values.out, await encodePng(bleedColours(raster)));
@@ -107,6 +122,15 @@ export const overlay: Command = {
     return 0;
   },
 };
+
+/** Lines are measured on a mark so wide, where none is only a pixel. */
+const MEASURED_PX = 800;
+
+/** The thinnest line of a mark where it lies, px. */
+function thinnestOf(mark: LaidVariant, width: number): number {
+  const found = masterStrokes(artworkOfRaster(mark.atWidth(MEASURED_PX).raster));
+  return found ? (found.thinnestPx * width) / MEASURED_PX : Infinity;
+}
 
 function readForm(text: string, out: string): OverlayForm {
   const form = OVERLAY_FORMS.find((f) => f === text);

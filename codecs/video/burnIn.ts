@@ -48,6 +48,11 @@ export async function burnIn(clip: Clip, order: BurnOrder, out: string, options:
     throw new CoreError('cli/usage', `A clip with the mark burnt in ends in .mp4 or .mov, got "${out}".`);
   if (sound && takes && !takes.includes(sound))
     throw new CoreError('cli/usage', `${out}: an MP4 file does not hold sound of the kind ${sound}. End it in .mov.`);
+  if (clip.width % 2 || clip.height % 2)
+    throw new CoreError(
+      'clip/damaged',
+      `${out}: the clip is ${clip.width} × ${clip.height} px, and H.264 takes even sides alone. Save it in an even size.`,
+    );
   const part = `${out}.${process.pid}.part${ending}`;
   const range = clip.isFullRange ? 'pc' : 'tv';
   const still = ['-f', 'rawvideo', '-pix_fmt', 'rgba', '-s', `${frame.width}x${frame.height}`, '-i', 'pipe:0'];

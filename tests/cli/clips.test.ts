@@ -64,8 +64,8 @@ describe('an overlay', () => {
   );
   it('on a key colour is flat round the mark, and says when the mark would go with it', async () => {
     const words = ['--frame', '320x180', '--seconds', '0.4', '--at', 'centre'];
-    const key = (form: string, out: string, mark: string) =>
-      tassel('overlay', at(mark), ...words, '--form', form, '--out', at(out));
+    const key = (form: string, out: string, mark: string, ...more: string[]) =>
+      tassel('overlay', at(mark), ...words, '--form', form, '--out', at(out), ...more);
     expect((await key('key-blue', 'k.mp4', 'mark.svg')).stderr).toBe('');
     const frame = decode('k.mp4').subarray(0, 320 * 180 * 4);
     for (const [x, y] of [
@@ -76,6 +76,11 @@ describe('an overlay', () => {
       const p = (y * 320 + x) * 4;
       expect([frame[p] < 8, frame[p + 1] < 8, frame[p + 2] > 247]).toEqual([true, true, true]);
     }
+    writeFileSync(
+      at('thin.svg'),
+      '<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 40 20"><path d="M0 0h40v20h-40z M.5 .5v19h39v-19z" fill="#fff" fill-rule="evenodd"/></svg>',
+    );
+    expect((await key('key-blue', 't.mp4', 'thin.svg', '--shrunk-to', '160')).stderr).toContain('breaks up');
     writeFileSync(at('green.svg'), MARK.replace('#1f5a45', '#00f010'));
     expect((await key('key-green', 'g.mp4', 'green.svg')).stderr).toContain('Use key-blue');
   });
