@@ -1,4 +1,4 @@
-import type { LineView } from '../contract/views';
+import type { LineView, SheetOrderView } from '../contract/views';
 import { extentsOf } from '../core/artwork/extentsOf';
 import { CoreError } from '../core/errors';
 import { fills } from '../core/fills';
@@ -26,18 +26,10 @@ import { type TaskHost, openSource, optionsOf } from './coreTasks';
 import { type PlacedMark, drawVariantOf } from './placeTasks';
 import { readBlob } from './store/blobs';
 
-export interface SheetTask {
+export interface SheetTask extends Omit<SheetOrderView, 'markId' | 'groundId'> {
   readonly mark: PlacedMark;
-  readonly variant: string;
-  readonly paper: string;
-  readonly mat: string | null;
-  readonly ppi: number;
-  readonly at: string;
-  readonly inset: string;
-  readonly size: string;
-  /** A photo's bytes by their name; blank paper without one. */
+  /** A photo by its content; blank paper without one. */
   readonly photoSha: string | null;
-  readonly format: 'pdf' | 'tiff' | 'png';
   readonly name: string;
 }
 

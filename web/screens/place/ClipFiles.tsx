@@ -3,7 +3,7 @@ import { useState } from 'react';
 import { paths } from '../../../contract/paths';
 import type { ClipOptions, RunGroundView, RunOptions } from '../../../contract/views';
 import { download } from '../../data/http';
-import { wordsFor } from '../../messages';
+import { useDoing } from './useDoing';
 
 const FORMS = [
   { value: 'png', label: 'picture, PNG' },
@@ -25,17 +25,9 @@ export function ClipFiles({ ground, options, onOptions }: Props) {
   const when = options.clip ?? WHOLE;
   const [form, setForm] = useState('prores4444');
   const [seconds, setSeconds] = useState(5);
-  const [state, setState] = useState<{ isBusy: boolean; problem: string | null }>({ isBusy: false, problem: null });
+  const state = useDoing();
   const set = (change: Partial<ClipOptions>) => onOptions({ ...options, clip: { ...when, ...change } });
-  const make = async () => {
-    setState({ isBusy: true, problem: null });
-    const body = { form, seconds, fade: when.fade };
-    const problem = await download(paths.runGroundOverlay(ground.id), body).then(
-      () => null,
-      (error: unknown) => wordsFor(error),
-    );
-    setState({ isBusy: false, problem });
-  };
+  const make = () => state.run(() => download(paths.runGroundOverlay(ground.id), { form, seconds, fade: when.fade }));
   const time = (label: string, key: keyof ClipOptions, empty: string) => (
     <InputNumber
       aria-label={label}

@@ -15,6 +15,7 @@ import { download, send, upload } from '../../data/http';
 import { marksQuery } from '../../data/queries';
 import { useBrand } from '../../data/useBrand';
 import { wordsFor } from '../../messages';
+import { useDoing } from './useDoing';
 import { usePicture } from './usePicture';
 import { useSize } from './useSize';
 
@@ -100,7 +101,7 @@ function Signing({ document, marks, first, onOther }: SigningProps) {
   const [date, setDate] = useState('');
   const [line, setLine] = useState<Pick<LineView, 'x' | 'y' | 'width' | 'room'> | null>(null);
   const [kept, setKept] = useState<readonly Place[]>([]);
-  const [state, setState] = useState<{ isBusy: boolean; problem: string | null; isDone: boolean }>(IDLE);
+  const state = useDoing();
   const card = marks.find((m) => m.id === markId) ?? marks[0];
   const variant = VARIANT_OF[ink];
   const picture = usePicture(`${paths.markVariant(markId, variant)}?width=600&revision=${card.revision}`);
@@ -117,15 +118,8 @@ function Signing({ document, marks, first, onOther }: SigningProps) {
   const box = on && picture ? signatureBox(on, picture, widthMm) : null;
   const places = box ? [...kept, { page, box }] : kept;
   const size = document.pages[page - 1];
-  const sign = async () => {
-    setState({ ...IDLE, isBusy: true });
-    const body = { markId, ink, name: document.name, places, typed };
-    const problem = await download(paths.pdfSigned(document.sha), body).then(
-      () => null,
-      (error: unknown) => wordsFor(error),
-    );
-    setState({ isBusy: false, problem, isDone: problem === null });
-  };
+  const sign = () =>
+    state.run(() => download(paths.pdfSigned(document.sha), { markId, ink, name: document.name, places, typed }));
   const goTo = (next: number) => {
     setPage(next);
     setLine(null);
@@ -269,8 +263,6 @@ function Signing({ document, marks, first, onOther }: SigningProps) {
     </>
   );
 }
-
-const IDLE = { isBusy: false, problem: null, isDone: false };
 
 interface PageProps {
   readonly url: string;

@@ -17,9 +17,10 @@ import { Waiting } from '../../components/Waiting';
 import { download, send } from '../../data/http';
 import { groundsQuery, markQuery, marksQuery } from '../../data/queries';
 import { useBrand } from '../../data/useBrand';
-import { wordsFor } from '../../messages';
 import { placeWords } from './placementWords';
 import { piecesQuery } from './usePlacement';
+import { Field, MarkVariantFields } from './MarkVariantFields';
+import { useDoing } from './useDoing';
 import { usePicture } from './usePicture';
 import { useSize } from './useSize';
 import { CARD_MM, useScreenScale } from './useScreenScale';
@@ -68,7 +69,7 @@ function Sheet({ brandId, brandName, marks, first, piece }: Props) {
   const [format, setFormat] = useState<'pdf' | 'tiff' | 'png'>(piece?.order.format ?? 'pdf');
   const [zoom, setZoom] = useState<Zoom>('fit');
   const [name, setName] = useState<string | null>(piece?.name ?? null);
-  const [state, setState] = useState<{ isBusy: boolean; problem: string | null }>({ isBusy: false, problem: null });
+  const state = useDoing();
   const { data: mark } = useQuery(markQuery(markId));
   const { data: grounds = [] } = useQuery(groundsQuery(brandId));
   const card = marks.find((m) => m.id === markId) ?? marks[0];
@@ -84,17 +85,9 @@ function Sheet({ brandId, brandName, marks, first, piece }: Props) {
     const { ground, ...rest } = order;
     return { ...rest, markId, variant, paper: paperText, mat: order.mat || null, groundId: ground || null, format };
   };
-  const doing = async (work: () => Promise<unknown>) => {
-    setState({ isBusy: true, problem: null });
-    const fault = await work().then(
-      () => null,
-      (error: unknown) => wordsFor(error),
-    );
-    setState({ isBusy: false, problem: fault });
-  };
-  const make = () => doing(() => download(paths.brandSheets(brandId), { ...asked(), name: fileName }));
+  const make = () => state.run(() => download(paths.brandSheets(brandId), { ...asked(), name: fileName }));
   const keep = () =>
-    doing(async () => {
+    state.run(async () => {
       const body = { ...(piece ? { id: piece.id } : {}), name: fileName, order: asked() };
       const kept = await send<PieceView>('POST', paths.brandPieces(brandId), body);
       await queries.invalidateQueries({ queryKey: ['pieces'] });
@@ -151,25 +144,14 @@ function Sheet({ brandId, brandName, marks, first, piece }: Props) {
           photo={grounds.find((g) => g.id === order.ground)?.picture ?? null}
         />
         <aside className="side-panel place-side" aria-label="The sheet">
-          <Field label="Mark">
-            <Select
-              aria-label="Mark"
-              value={markId}
-              options={marks.map((m) => ({ value: m.id, label: m.name }))}
-              onChange={(id) => {
-                setMark(id);
-                setVariant('colour');
-              }}
-            />
-          </Field>
-          <Field label="Variant">
-            <Select
-              aria-label="Variant"
-              value={variant}
-              options={(mark?.recipe.variants ?? []).map((v) => ({ value: v.id, label: v.name }))}
-              onChange={setVariant}
-            />
-          </Field>
+          <MarkVariantFields
+            {...{ marks, markId, variant }}
+            variants={mark?.recipe.variants ?? []}
+            onChange={(id, next) => {
+              setMark(id);
+              setVariant(next);
+            }}
+          />
           <Field label="Paper">
             <Select
               aria-label="Paper"
@@ -286,15 +268,6 @@ function layOut(
     if (!isCoreError(error)) throw error;
     return { layout: null, mat: null, problem: error.message };
   }
-}
-
-function Field({ label, children }: { label: string; children: React.ReactNode }) {
-  return (
-    <label className="place-field sheet-field">
-      <span>{label}</span>
-      {children}
-    </label>
-  );
 }
 
 interface ViewProps {

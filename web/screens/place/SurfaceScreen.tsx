@@ -1,6 +1,6 @@
 import './place.css';
 import { useQuery } from '@tanstack/react-query';
-import { Button, Segmented, Select, Slider } from 'antd';
+import { Button, Segmented, Slider } from 'antd';
 import { useEffect, useState } from 'react';
 import { useSearchParams } from 'react-router';
 import { paths } from '../../../contract/paths';
@@ -11,6 +11,9 @@ import { download, pictureFor } from '../../data/http';
 import { markQuery, marksQuery } from '../../data/queries';
 import { useBrand } from '../../data/useBrand';
 import { wordsFor } from '../../messages';
+
+import { MarkVariantFields } from './MarkVariantFields';
+import { useDoing } from './useDoing';
 
 type Own = Omit<Surface, 'width' | 'height'>;
 
@@ -45,23 +48,13 @@ function OnSurface({ brandId, palette, marks, first }: Props) {
   const [markId, setMark] = useState(first);
   const [variant, setVariant] = useState('colour');
   const [surface, setSurface] = useState<Own>(START);
-  const [isBusy, setBusy] = useState(false);
-  const [fault, setFault] = useState<string | null>(null);
+  const state = useDoing();
   const { data: mark } = useQuery(markQuery(markId));
   const { url, problem, isWaiting } = useLook(brandId, { markId, variant, surface });
   const set = (change: Partial<Own>) => setSurface((s) => ({ ...s, ...change }));
   const isCup = surface.kind === 'cylinder';
-  const make = async () => {
-    setBusy(true);
-    const body = { markId, variant, surface, form: 'pair' };
-    setFault(
-      await download(paths.brandSurfaces(brandId), body).then(
-        () => null,
-        (error: unknown) => wordsFor(error),
-      ),
-    );
-    setBusy(false);
-  };
+  const make = () =>
+    state.run(() => download(paths.brandSurfaces(brandId), { markId, variant, surface, form: 'pair' }));
   const slider = (label: string, key: keyof Own, least: number, most: number, words: (v: number) => string) => (
     <div className="surface-slider">
       <span>{label}</span>
@@ -93,14 +86,14 @@ function OnSurface({ brandId, palette, marks, first }: Props) {
               { value: 'sign', label: 'Sign' },
             ]}
           />
-          <Button type="primary" loading={isBusy} onClick={() => void make()}>
+          <Button type="primary" loading={state.isBusy} onClick={() => void make()}>
             Make the pictures
           </Button>
         </span>
       </header>
-      {(fault ?? problem) && (
+      {(state.problem ?? problem) && (
         <p className="finding place-problem" role="alert">
-          {fault ?? problem}
+          {state.problem ?? problem}
         </p>
       )}
       <div className="place-middle">
@@ -109,27 +102,14 @@ function OnSurface({ brandId, palette, marks, first }: Props) {
           {isWaiting && <span className="measuring surface-waiting">drawing</span>}
         </div>
         <aside className="side-panel place-side" aria-label="The surface">
-          <div className="place-field sheet-field">
-            <span>Mark</span>
-            <Select
-              aria-label="Mark"
-              value={markId}
-              options={marks.map((m) => ({ value: m.id, label: m.name }))}
-              onChange={(id) => {
-                setMark(id);
-                setVariant('colour');
-              }}
-            />
-          </div>
-          <div className="place-field sheet-field">
-            <span>Variant</span>
-            <Select
-              aria-label="Variant"
-              value={variant}
-              options={(mark?.recipe.variants ?? []).map((v) => ({ value: v.id, label: v.name }))}
-              onChange={setVariant}
-            />
-          </div>
+          <MarkVariantFields
+            {...{ marks, markId, variant }}
+            variants={mark?.recipe.variants ?? []}
+            onChange={(id, next) => {
+              setMark(id);
+              setVariant(next);
+            }}
+          />
           <div className="place-field">
             <span>{isCup ? 'Glaze' : 'Enamel'}</span>
             <ColourChoice name="Colour" hex={surface.colour} palette={palette} onChange={(colour) => set({ colour })} />
