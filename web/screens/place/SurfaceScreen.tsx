@@ -11,7 +11,6 @@ import { download, pictureFor } from '../../data/http';
 import { markQuery, marksQuery } from '../../data/queries';
 import { useBrand } from '../../data/useBrand';
 import { wordsFor } from '../../messages';
-
 import { MarkVariantFields } from './MarkVariantFields';
 import { useDoing } from './useDoing';
 
