@@ -5,7 +5,8 @@ const common = { environment: 'node' as const };
 // a database of its own.
 const twoAtATime = (groupOrder: number) => ({ maxWorkers: 2, sequence: { groupOrder } });
 const together = twoAtATime(0);
-const withServers = twoAtATime(1);
+// What a page stores arrives when it arrives: other files of tests have the same two cores.
+const withServers = { ...twoAtATime(1), expect: { poll: { timeout: 20_000 } } };
 
 export default defineConfig({
   test: {
