@@ -169,6 +169,8 @@ describe('several grounds', () => {
         if (Math.hypot(x - 300, y - 200) > 121) picture.data.set([150, 200, 160], (y * 600 + x) * 4);
     const mark = await take('two-grounds.png', await pngOf(picture));
     const page = await rig.open(`/marks/${mark.id}/cutOut`);
+    // A colour is picked off a picture that is there.
+    await page.getByRole('button', { name: /^White · \d/ }).waitFor();
     const box = (await page.getByRole('group', { name: /^Picture\./ }).boundingBox()) as {
       x: number;
       y: number;
