@@ -84,7 +84,7 @@ export const place: Command = {
     if (paths.length > 0 && typeof placement.fit === 'object' && !frame && !placement.frame)
       throw new CoreError(
         'cli/usage',
-        'A part of the frame needs the frame: name it beside the photo, such as photo.jpg 640x360, or in the placement.',
+        'A part of a frame needs the frame: name it beside the photo, such as photo.jpg 640x360, or in it.',
       );
     const job: Job = {
       items: await marksToLay(placement.items, values.placement ?? null),

@@ -13,13 +13,21 @@ import { fitPhoto } from '../core/placements/fitPhoto';
 import { itemsAsSeen, scaleItem, scaleItems } from '../core/placements/itemOn';
 import { type LaidVariant, layVariant, placeItem } from '../core/placements/placeItem';
 import { ANCHORS, placeBox } from '../core/placements/placement';
-import { type Item, type MarkItem, type Placement, isStrip, readPlacement } from '../core/placements/readPlacement';
+import {
+  type Fit,
+  type Frame,
+  type Item,
+  type MarkItem,
+  type Placement,
+  isStrip,
+  readPlacement,
+} from '../core/placements/readPlacement';
 import { stripOn } from '../core/placements/placeItem';
 import { type Recipe, readRecipe } from '../core/recipe/recipe';
 import { makeVariant } from '../core/recipe/runRecipe';
 import { checkFile, decodePicture, fromRaw } from '../codecs/decodePicture';
 import { encodePng } from '../codecs/encodePng';
-import { openPhoto, photoOfRaster } from '../codecs/photos/photo';
+import { type Photo, openPhoto, photoOfRaster } from '../codecs/photos/photo';
 import { type LaidItem, framePhoto, gapsOf, layItems } from '../codecs/photos/placeOnPhoto';
 import { writePhoto } from '../codecs/photos/writePhoto';
 import { type BurnOrder, burnIn } from '../codecs/video/burnIn';
@@ -188,13 +196,10 @@ export async function lookAtGrounds(host: TaskHost, task: LookTask): Promise<Loo
 
 async function lookAtGround(host: TaskHost, { marks, rule, corners }: LookTask, ground: GroundTask): Promise<LookView> {
   const { bytes } = await readBlob(host.db, ground.previewSha);
-  const preview = (await decodePicture(bytes, 'preview.jpg')).raster;
   const frame = ground.kind === 'photo' ? rule.frame : null;
   const page = frame ?? ground;
-  const scale = frame ? Math.min(1, Math.sqrt(LOOK_PIXELS / (page.width * page.height))) : preview.width / page.width;
-  const small = { width: Math.round(page.width * scale), height: Math.round(page.height * scale) };
-  const fit = typeof rule.fit === 'object' ? scaledRect(rule.fit, scale) : rule.fit;
-  const shown = frame ? framePhoto({ ...frame, ...small }, preview, fit) : await openPhoto(bytes, 'preview.jpg');
+  const shown = frame ? await frameToLookAt(frame, rule.fit, bytes) : await openPhoto(bytes, 'preview.jpg');
+  const scale = shown.width / page.width;
   const view = { ...shown };
   const laid = await layAll(host, ground.items, marks);
   const firstMark = laid.find((l) => !isStrip(l.item));
@@ -233,6 +238,14 @@ async function lookAtGround(host: TaskHost, { marks, rule, corners }: LookTask, 
     }),
     corners: around,
   };
+}
+
+/** An exact frame with its photo, no larger than is looked at. */
+async function frameToLookAt(frame: Frame, fit: Fit, preview: Buffer): Promise<Photo> {
+  const scale = Math.min(1, Math.sqrt(LOOK_PIXELS / (frame.width * frame.height)));
+  const small = { width: Math.round(frame.width * scale), height: Math.round(frame.height * scale) };
+  const { raster } = await decodePicture(preview, 'preview.jpg');
+  return framePhoto({ ...frame, ...small }, raster, typeof fit === 'object' ? scaledRect(fit, scale) : fit);
 }
 
 const scaledRect = (r: { x: number; y: number; width: number; height: number }, s: number) => ({

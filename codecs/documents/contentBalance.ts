@@ -12,7 +12,10 @@ const WHITE = new Set([0, 9, 10, 12, 13, 32]);
 const DELIMITERS = new Set([...'()<>[]{}/%'].map((c) => c.charCodeAt(0)));
 const code = (c: string) => c.charCodeAt(0);
 
-/** @param content  of a page, decoded. @see ISO 32000-1, 7.2 (lexical conventions), 8.4.2 (q, Q), 8.9.7 (inline images) */
+/**
+ * @param content  of a page, decoded
+ * @see ISO 32000-1, 7.2 (lexical conventions), 8.4.2 (q, Q), 8.9.7 (inline images)
+ */
 export function balanceOf(content: Uint8Array): Balance {
   let [depth, extra] = [0, 0];
   let inText = false;

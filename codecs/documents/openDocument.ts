@@ -1,6 +1,7 @@
 import { CoreError } from '../../core/errors';
 import { type PageLine, findLines } from '../../core/documents/findLines';
 import { type PageWord, type ScoredLine, scoreLines } from '../../core/documents/chooseLine';
+import { type Matrix, multiply } from '../../core/geometry/matrix';
 import { type Raster, createRaster } from '../../core/raster/raster';
 import { type Document, withPdf } from '../readPdfPage';
 import { runOnFile } from '../runProgram';
@@ -60,23 +61,12 @@ async function wordsOfPage(pdf: Document, number: number, name: string) {
   const { items } = await page.getTextContent();
   const words: PageWord[] = items.flatMap((item) => {
     if (!('str' in item) || item.str.trim() === '') return [];
-    const m = multiplied(transform, item.transform);
+    const m = multiply(transform as unknown as Matrix, item.transform as unknown as Matrix);
     const size = Math.hypot(m[2], m[3]) || item.height;
     const isLevel = Math.abs(m[1]) < Math.abs(m[0]) * 0.1;
     return isLevel ? [{ text: item.str, x: m[4], y: m[5] - size, width: item.width, height: size }] : [];
   });
   return { words, width, height };
-}
-
-function multiplied(a: readonly number[], b: readonly number[]): number[] {
-  return [
-    a[0] * b[0] + a[2] * b[1],
-    a[1] * b[0] + a[3] * b[1],
-    a[0] * b[2] + a[2] * b[3],
-    a[1] * b[2] + a[3] * b[3],
-    a[0] * b[4] + a[2] * b[5] + a[4],
-    a[1] * b[4] + a[3] * b[5] + a[5],
-  ];
 }
 
 /** A page as another program draws it, upright. @param pxPerPt  its pixels to the point */

@@ -1,7 +1,8 @@
 import type { PDFDocument, PDFPage, PDFRef } from '@cantoo/pdf-lib';
 import { CoreError } from '../../core/errors';
-import { type Matrix, multiply } from '../../core/geometry/matrix';
+import { type Matrix, invert, multiply } from '../../core/geometry/matrix';
 import type { RectPx } from '../../core/params';
+import { withPdf } from '../readPdfPage';
 import { balanceOf } from './contentBalance';
 import { checkPage, textOf } from './openDocument';
 
@@ -19,24 +20,20 @@ export interface Stamp {
 
 /**
  * Puts signatures on a document by adding to its end: everything that was there stays as it was, byte for byte.
- * @throws CoreError 'document/refused' for locked and signed files, 'document/damaged', 'file/read-back'; each naming it
+ * @throws CoreError 'document/refused' for locked and signed files, 'document/damaged', 'file/read-back';
+ *   each naming it
  */
 export async function signPdf(bytes: Uint8Array, name: string, stamps: readonly Stamp[]): Promise<Uint8Array> {
   const lib = await import('@cantoo/pdf-lib');
   const document = await open(bytes, name, lib);
-  const { pdfjs, close } = await viewports(bytes, name);
-  try {
-    for (const { pdf, page: number, box } of stamps) {
-      checkPage(number, document.getPageCount(), name);
-      const [form] = await document.embedPdf(pdf);
-      const view = await pdfjs(number);
-      // Up is up in the form, and down on the page as it is seen.
-      const onView: Matrix = [box.width / form.width, 0, 0, -box.height / form.height, box.x, box.y + box.height];
-      await form.embed();
-      addToPage(document.getPage(number - 1), form.ref, multiply(inverse(view), onView), { document, lib });
-    }
-  } finally {
-    await close();
+  const views = await viewsOf(bytes, name, [...new Set(stamps.map((s) => s.page))]);
+  for (const { pdf, page, box } of stamps) {
+    const [form] = await document.embedPdf(pdf);
+    // Up is up in the form, and down on the page as it is seen.
+    const onView: Matrix = [box.width / form.width, 0, 0, -box.height / form.height, box.x, box.y + box.height];
+    await form.embed();
+    const matrix = multiply(invert(views.get(page) as Matrix), onView);
+    addToPage(document.getPage(page - 1), form.ref, matrix, { document, lib });
   }
   const out = await document.commit();
   await checkSigned(bytes, out, name);
@@ -82,24 +79,16 @@ function isSigned({ context, catalog }: PDFDocument, { PDFDict, PDFName }: Lib):
   });
 }
 
-/** How each page is seen: from its own units to points from the upper left corner. */
-async function viewports(bytes: Uint8Array, name: string) {
-  const { VerbosityLevel, getDocument } = await import('pdfjs-dist/legacy/build/pdf.mjs');
-  const task = getDocument({ data: Uint8Array.from(bytes), verbosity: VerbosityLevel.ERRORS, isEvalSupported: false });
-  const opened = await task.promise.catch((cause: unknown) => {
-    throw new CoreError('document/damaged', `${name} cannot be read as a PDF file.`, { file: name }, { cause });
+/** How pages are seen, by their numbers: from their own units to points from the upper left corner. */
+const viewsOf = (bytes: Uint8Array, name: string, pages: readonly number[]): Promise<Map<number, Matrix>> =>
+  withPdf(bytes, name, async (pdf) => {
+    const views = new Map<number, Matrix>();
+    for (const page of pages) {
+      checkPage(page, pdf.numPages, name);
+      views.set(page, (await pdf.getPage(page)).getViewport({ scale: 1 }).transform as unknown as Matrix);
+    }
+    return views;
   });
-  return {
-    pdfjs: async (number: number): Promise<Matrix> =>
-      (await opened.getPage(number)).getViewport({ scale: 1 }).transform as unknown as Matrix,
-    close: () => task.destroy(),
-  };
-}
-
-function inverse([a, b, c, d, e, f]: Matrix): Matrix {
-  const det = a * d - b * c;
-  return [d / det, -b / det, -c / det, a / det, (c * f - d * e) / det, (b * e - a * f) / det];
-}
 
 /** After all that the page holds, which is closed in so that nothing it left behind moves or colours what follows. */
 function addToPage(

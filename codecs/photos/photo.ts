@@ -111,7 +111,7 @@ function partOf({ width, channels, data }: Pick<Photo, 'width' | 'channels' | 'd
   return out;
 }
 
-/** Lays a picture, sRGB, on a photo in the photo's own colours, in place. Nothing but what lies beneath it is touched. */
+/** Lays a picture, sRGB, on a photo in the photo's own colours, in place. Only what lies beneath it is touched. */
 export async function layOnPhoto(photo: Photo, picture: Raster, at: { x: number; y: number }, laying: Laying) {
   const r = clampRect({ ...at, width: picture.width, height: picture.height }, photo.width, photo.height);
   if (r.width === 0 || r.height === 0) return;

@@ -51,7 +51,7 @@ export async function burnIn(clip: Clip, order: BurnOrder, out: string, options:
   if (clip.width % 2 || clip.height % 2)
     throw new CoreError(
       'clip/damaged',
-      `${out}: the clip is ${clip.width} × ${clip.height} px, and H.264 takes even sides alone. Save it in an even size.`,
+      `${out}: the clip is ${clip.width} × ${clip.height} px, and H.264 takes even sides. Save it in an even size.`,
     );
   const part = `${out}.${process.pid}.part${ending}`;
   const range = clip.isFullRange ? 'pc' : 'tv';
@@ -104,5 +104,9 @@ function filtersOf(clip: Clip, { showing = {}, cut }: BurnOrder): string {
     'format=yuva444p',
   ].join(',');
   const when = isWhole ? '' : `:enable='between(t,${from},${Number.isFinite(until) ? until : end})'`;
-  return `[1:v]${mark}[mark];[0:v]format=yuv444p[clip];[clip][mark]overlay=0:0:eof_action=repeat:format=yuv444${when},format=yuv420p[out]`;
+  return [
+    `[1:v]${mark}[mark]`,
+    '[0:v]format=yuv444p[clip]',
+    `[clip][mark]overlay=0:0:eof_action=repeat:format=yuv444${when},format=yuv420p[out]`,
+  ].join(';');
 }

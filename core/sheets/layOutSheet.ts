@@ -61,5 +61,5 @@ function inside(opening: RectPx, perMm: number, page: Extent, grid: Grid): RectP
   return { x, y, width: page.width - 2 * x, height: page.height - 2 * y };
 }
 
-/** Pixels of a mark of pixels to the inch on its sheet. @param enlargement  pixels of the sheet per pixel of the mark */
+/** A mark's own pixels to the inch on its sheet. @param enlargement  pixels of the sheet per pixel of the mark */
 export const effectivePpi = ({ ppi }: SheetLayout, enlargement: number): number => Math.round(ppi / enlargement);

@@ -33,7 +33,14 @@ export async function openRun(pool: pg.Pool, id: string, size: 'working' | 'redu
   const placement = await findPlacement(pool, id);
   const ids = new Set(placement.rule.items.flatMap((item) => (isStrip(item) ? [] : item.mark)));
   const marks = [];
-  for (const markId of ids) marks.push(await openMark(pool, markId, size));
+  for (const markId of ids) {
+    // A placement outlives a mark of it: whoever lays the mark says that it is gone.
+    const mark = await openMark(pool, markId, size).catch((error: unknown) => {
+      if (isCoreError(error) && error.code === 'store/not-found') return null;
+      throw error;
+    });
+    if (mark) marks.push(mark);
+  }
   return { placement, marks };
 }
 

@@ -6,6 +6,7 @@ import type { Logger } from 'pino';
 import type { PictureMaker } from '../sources';
 import { failAbandoned } from '../store/deliveries';
 import { announce } from '../store/deliveries';
+import { failAbandonedRuns } from '../store/placements';
 import { type DeliveryDeps, makeDelivery } from './makeDelivery';
 import { makeRun } from './makeRun';
 import { collect, lookAt } from './upkeep';
@@ -215,6 +216,7 @@ async function lookForDead(pool: pg.Pool, unlock: (ids: string[]) => Promise<voi
     client.release();
   }
   for (const id of await failAbandoned(pool)) await announce(pool, id);
+  await failAbandonedRuns(pool);
 }
 
 function quietLogger(log: Logger) {

@@ -1,4 +1,5 @@
--- Saved rules of where marks sit, the grounds that each is run over, and what was made of them. Locks nothing that exists.
+-- Saved rules of where marks sit, the grounds that each is run over, and what was made of them.
+-- Locks nothing that exists.
 create table placement (
   id uuid primary key default gen_random_uuid(),
   brand_id uuid not null references brand on delete cascade,

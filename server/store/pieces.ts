@@ -28,7 +28,8 @@ export async function keepPiece(
   const sheet = JSON.stringify(piece.order);
   const { rows } = piece.id
     ? await db.query<PieceRow>(
-        `update piece set name = $3, sheet = $4, updated_at = now() where id = $1 and brand_id = $2 returning ${FIELDS}`,
+        `update piece set name = $3, sheet = $4, updated_at = now()
+         where id = $1 and brand_id = $2 returning ${FIELDS}`,
         [piece.id, brandId, piece.name, sheet],
       )
     : await db.query<PieceRow>(`insert into piece (brand_id, name, sheet) values ($1, $2, $3) returning ${FIELDS}`, [

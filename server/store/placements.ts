@@ -258,3 +258,12 @@ export const endRun = (db: Db, id: string, state: 'ready' | 'failed' | 'cancelle
     state,
     problem,
   ]);
+
+/** Ends as failed what no job works on any more, its attempts used up by processes that died in the middle of it. */
+export const failAbandonedRuns = (db: Db) =>
+  db.query(
+    `update placement p set run_state = 'failed', run_problem = $1 where ${whileMade} and not exists (
+       select 1 from graphile_worker.jobs j
+       where j.key = 'makeRun ' || p.id and (j.locked_at is not null or j.attempts < j.max_attempts))`,
+    ['Writing these files was begun many times and never came to an end. Try again.'],
+  );

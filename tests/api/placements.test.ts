@@ -192,6 +192,17 @@ it('a clip is looked at over its length, and carries the mark', async () => {
   }
 });
 
+it('a placement outlives its mark, and says what is gone where it is to be laid', async () => {
+  const svg = '<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 9 9"><path d="M0 0h9v9H0z"/></svg>';
+  const { mark: gone } = await app.takeIn(brandId, new TextEncoder().encode(svg), 'gone.svg');
+  const { id } = await add('Of a mark that goes', { items: [{ mark: gone.id }] });
+  const ground = await drop(id, 'light.jpg', await photo('#f2efe6'));
+  await app.call('DELETE', paths.mark(gone.id));
+  expect((await find(id)).grounds).toHaveLength(1);
+  expect(await look(id, [ground])).toMatchObject({ error: { message: expect.stringContaining('was removed') } });
+  expect((await run(id)).run).toMatchObject({ state: 'failed', problem: expect.stringContaining('was removed') });
+});
+
 describe('what cannot be', () => {
   it.each([
     [{ name: 'x', rule: { items: [] } }, 'items: expected a list'],

@@ -78,7 +78,8 @@ describe('an overlay', () => {
     }
     writeFileSync(
       at('thin.svg'),
-      '<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 40 20"><path d="M0 0h40v20h-40z M.5 .5v19h39v-19z" fill="#fff" fill-rule="evenodd"/></svg>',
+      '<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 40 20">' +
+        '<path d="M0 0h40v20h-40z M.5 .5v19h39v-19z" fill="#fff" fill-rule="evenodd"/></svg>',
     );
     expect((await key('key-blue', 't.mp4', 'thin.svg', '--shrunk-to', '160')).stderr).toContain('breaks up');
     writeFileSync(at('green.svg'), MARK.replace('#1f5a45', '#00f010'));

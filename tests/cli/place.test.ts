@@ -39,7 +39,7 @@ beforeAll(async () => {
 });
 
 describe('place', () => {
-  it('takes the variant that reads best on each photo, at the very pixel, and leaves the place out of what it says', async () => {
+  it('takes the variant that reads best on each photo, at the very pixel, and passes on no location', async () => {
     const ended = await tassel(
       'place',
       at('photos'),

@@ -85,7 +85,8 @@ describe('sign', () => {
   });
   it('takes a place, a page and an ink, and makes paths of a mark of pixels', async () => {
     const svg =
-      '<svg xmlns="http://www.w3.org/2000/svg" width="300" height="100"><path d="M10 80C80 -40 120 160 290 20" stroke="#123a9a" stroke-width="9" fill="none"/></svg>';
+      '<svg xmlns="http://www.w3.org/2000/svg" width="300" height="100">' +
+      '<path d="M10 80C80 -40 120 160 290 20" stroke="#123a9a" stroke-width="9" fill="none"/></svg>';
     writeFileSync(at('pen.png'), await sharp(Buffer.from(svg)).png().toBuffer());
     const words = [
       '--mark',

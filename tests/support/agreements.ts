@@ -127,13 +127,23 @@ export async function drawAgreements(): Promise<Agreement[]> {
     page.drawText('Signature', { x: 80, y: 100 + HEIGHT - 492, size: 8 });
   });
   const scanned = await onePage(async (page, pdf) => {
-    const svg = `<svg xmlns="http://www.w3.org/2000/svg" width="1240" height="1754"><rect width="1240" height="1754" fill="#f4f1ea"/>${Array.from(
+    const clauses = Array.from(
       { length: 14 },
       (_, k) =>
-        `<text x="140" y="${200 + k * 44}" font-size="26" fill="#333">Clause ${k + 1}: what was found is left as found.</text>`,
-    ).join(
-      '',
-    )}<path d="M140 1300h460" stroke="#444" stroke-width="2.2"/><text x="140" y="1330" font-size="20" fill="#444">Signature</text><path d="M760 1300h240" stroke="#444" stroke-width="2.2"/><text x="760" y="1330" font-size="20" fill="#444">Date</text></svg>`;
+        `<text x="140" y="${200 + k * 44}" font-size="26" fill="#333">` +
+        `Clause ${k + 1}: what was found is left as found.</text>`,
+    );
+    const lines = [
+      ['M140 1300h460', 140, 'Signature'],
+      ['M760 1300h240', 760, 'Date'],
+    ].map(
+      ([d, x, words]) =>
+        `<path d="${d}" stroke="#444" stroke-width="2.2"/>` +
+        `<text x="${x}" y="1330" font-size="20" fill="#444">${words}</text>`,
+    );
+    const svg =
+      '<svg xmlns="http://www.w3.org/2000/svg" width="1240" height="1754">' +
+      `<rect width="1240" height="1754" fill="#f4f1ea"/>${clauses.join('')}${lines.join('')}</svg>`;
     page.drawImage(await pdf.embedJpg(await sharp(Buffer.from(svg)).jpeg({ quality: 70 }).toBuffer()), {
       ...{ x: 0, y: 0, width: WIDTH, height: HEIGHT },
     });

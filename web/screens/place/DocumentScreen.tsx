@@ -239,7 +239,7 @@ function Signing({ document, marks, first, onOther }: SigningProps) {
           )}
           {kept.length > 0 && (
             <p className="small">
-              {kept.length} more {kept.length === 1 ? 'place' : 'places'}: page {kept.map((k) => k.page).join(', ')}.{' '}
+              More {kept.length === 1 ? 'place' : 'places'}: page {kept.map((k) => k.page).join(', ')}.{' '}
               <button type="button" className="plain" onClick={() => setKept([])}>
                 Drop them
               </button>
