@@ -77,10 +77,10 @@ describe('placing', () => {
     await strip.getByRole('button', { name: /^dark/ }).focus();
     await page.keyboard.press('ArrowRight');
     await page.getByText('this one alone', { exact: true }).click();
-    await page
-      .getByText(/^Black · /)
-      .first()
-      .waitFor();
+    // Its own look by the new rule is known.
+    const facts = page.locator('.place-facts');
+    await facts.getByText(/^Black · /).waitFor();
+    await facts.getByText('270 × 135 px').waitFor();
     const room = page.locator('.place-room');
     const scale = Number(await room.getAttribute('data-scale'));
     const canvas = (await page.locator('.konvajs-content').boundingBox()) as { x: number; y: number };
@@ -98,7 +98,7 @@ describe('placing', () => {
     const view = (await rig.get(paths.placement(id))) as PlacementView;
     const own = view.grounds[1].change?.['0'].at as { x: number; y: number };
     // Where the hand let go, less what the middle of the photo drew it by.
-    expect([Math.abs(own.x - 300) < 14, Math.abs(own.y - 300) < 14]).toEqual([true, true]);
+    expect([own.x, own.y].map((v) => (Math.abs(v - 300) < 14 ? 300 : v))).toEqual([300, 300]);
     expect(isNear(await colourAt(zip['dark-badge.jpg'], 800, 500), [255, 255, 255])).toBe(true);
     expect(isNear(await colourAt(zip['light-badge.jpg'], own.x, own.y), [0, 0, 0])).toBe(true);
     expect(isNear(await colourAt(zip['light-badge.jpg'], 800, 500), [0xf2, 0xef, 0xe6])).toBe(true);

@@ -40,6 +40,8 @@ export function usePlacement(id: string) {
   const { data, error } = useQuery(placementQuery(id));
   const [draft, setDraft] = useState<Placement | null>(null);
   const [problem, setProblem] = useState<string | null>(null);
+  const [storedAs, setStoredAs] = useState<number | null>(null);
+  const onTheWay = useRef(0);
   const chain = useRef<Promise<unknown>>(Promise.resolve());
   const keep = useCallback(
     (view: PlacementView) => queries.setQueryData(placementQuery(id).queryKey, view),
@@ -72,6 +74,13 @@ export function usePlacement(id: string) {
     // The edition is read when its turn comes.
     [step, id],
   );
+  // The rule under the hand gives way only once the stored one is what the screen shows: between the two an older one
+  // would stand for a moment, and a field that is just left would take it for a change.
+  useEffect(() => {
+    if (storedAs === null || !data || data.edition < storedAs || onTheWay.current > 0) return;
+    setDraft(null);
+    setStoredAs(null);
+  }, [data, storedAs]);
   return {
     placement: data && draft ? { ...data, rule: draft } : data,
     stored: data,
@@ -80,8 +89,11 @@ export function usePlacement(id: string) {
     isRunning: isMoving(data),
     preview: setDraft,
     setRule: (rule: Placement) => {
+      onTheWay.current++;
       setDraft(rule);
-      void change({ rule }).then(() => setDraft((now) => (now === rule ? null : now)));
+      void change({ rule }).then(() => {
+        if (--onTheWay.current === 0) setStoredAs(edition());
+      });
     },
     change,
     changeGround: (ground: string, own: GroundChange | null) =>
