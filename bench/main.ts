@@ -16,6 +16,7 @@ import { connectedWithChoke, hardColourKey } from './baselines';
 import { benchCaptures, timeLargeCapture } from './captures';
 import { enclosedTruth, scoreEnclosed } from './enclosedTruth';
 import { type Accuracy, measureAccuracy } from './measure';
+import { type AreaScore, scoreAreas } from './questions';
 import { makeTestLogo } from './testLogos';
 
 const root = join(import.meta.dirname, '..');
@@ -126,6 +127,36 @@ printTable(
   `Test logos whose inner parts are the question, kept out of tuning (${inner.length})`,
   await measureSet(inner),
 );
+
+const CASES = ['hard', 'kept'] as const;
+for (const set of CASES) {
+  const cases = [];
+  for (let seed = 1000; seed < 1000 + amount; seed++) cases.push(await makeTestLogo(seed, set));
+  printTable(
+    `Hard cases${set === 'kept' ? ' in another style, never tuned on' : ''} (${cases.length})`,
+    await measureSet(cases),
+  );
+}
+await printQuestions();
+
+/** What was decided of enclosed areas, and how much was asked, on smaller pictures of every set. */
+async function printQuestions(): Promise<void> {
+  console.log('\nEnclosed areas without a setting: wrong, wrong and sure, questions a logo');
+  for (const set of ['all', 'inner', ...CASES] as const) {
+    const scores: AreaScore[] = [];
+    for (let seed = 1000; seed < 1000 + 2 * amount; seed++) {
+      const logo = await makeTestLogo(seed, set, [300, 420, 640, 900]);
+      const { areas } = cutOutFlat(logo.picture, { ...plainFlat, onlyAreas: true }).facts;
+      scores.push(scoreAreas(areas, enclosedTruth(logo).kinds, logo.picture.width));
+    }
+    const sum = (key: keyof AreaScore) => scores.reduce((s, score) => s + score[key], 0);
+    const share = (key: keyof AreaScore) => `${((sum(key) / Math.max(1, sum('areas'))) * 100).toFixed(1)} %`;
+    console.log(
+      `${set.padEnd(8)}${`${sum('areas')} areas`.padEnd(14)}wrong ${share('wrong').padEnd(9)}` +
+        `wrong and sure ${share('wrongAndSure').padEnd(8)}questions ${(sum('questions') / scores.length).toFixed(2)}`,
+    );
+  }
+}
 
 // Speed on large pictures, mostly ground, and of the whole command beside a bare decode and encode.
 const plainLogo =

@@ -7,7 +7,9 @@ import { compositeOn, renderSvg } from '../demo/render';
 import { seededRandom } from '../core/seededRandom';
 import { type FontName, textOnCircle, textPath, textWidth } from '../demo/text';
 import { type Brush, type Drawing, type Random, between, fitText, pick, words } from './brush';
+import { hardDrawings } from './hardDrawings';
 import { innerDrawings } from './innerDrawings';
+import { keptDrawings } from './keptDrawings';
 
 /** A made-up logo as it arrives, with its truth on the same pixel grid. */
 export interface TestLogo {
@@ -252,8 +254,11 @@ const drawings: Record<string, (brush: Brush) => Drawing> = {
     };
   },
 };
-/** Every kind of mark, or those whose inner parts are the whole question. */
-export const drawingSets = { all: drawings, inner: innerDrawings };
+/**
+ * Every kind of mark; those whose inner parts are the whole question; the hard cases; and the same in another style,
+ * never tuned on.
+ */
+export const drawingSets = { all: drawings, inner: innerDrawings, hard: hardDrawings, kept: keptDrawings };
 
 type Capture = (picture: Raster, random: Random) => Promise<Buffer>;
 const captures: Record<string, Capture> = {
@@ -276,7 +281,7 @@ export async function makeTestLogo(
   for (let k = 0; k < 5; k++) random();
   const [kind, draw] = kinds[seed % kinds.length];
   // A dark shadow on a dark ground cannot be seen, let alone kept.
-  const needsLight = kind.startsWith('shadowed');
+  const needsLight = /shadow|columns|slight|billboard|smallSign|[gG]low|halo/.test(kind);
   const ground = pick(random, needsLight ? grounds.filter((g) => g[1] > 180) : grounds);
   const isDark = ground[0] + ground[1] + ground[2] < 330;
   const inkList = isDark ? lightInks : inks;

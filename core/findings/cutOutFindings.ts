@@ -26,15 +26,19 @@ export function cutOutFindings(
   const found: Finding[] = [];
   const add = (f: Omit<Finding, 'stage'>) => found.push({ ...f, stage: 'cutOut' });
   const unsure = facts.areas.filter((a) => a.certainty < UNSURE_BELOW);
+  const asked = [...new Map([...unsure].reverse().map((a) => [a.group, a])).values()].reverse();
   if (unsure.length) {
+    const isOneEach = asked.length === unsure.length;
     add({
       id: 'unsure-areas',
       weight: 'risk',
-      title: count(unsure.length, 'area unsure', 'areas unsure'),
+      title: isOneEach
+        ? count(unsure.length, 'area unsure', 'areas unsure')
+        : `${count(asked.length, 'question')} about ${unsure.length} areas`,
       detail:
-        `${count(unsure.length, 'enclosed area')} could be see-through or part of the mark. ` +
-        'Check each and choose open or solid.',
-      places: placesOf(toWorking, unsure),
+        `${count(unsure.length, 'enclosed area')} could be see-through or part of the mark` +
+        `${isOneEach ? '' : '; those that belong together get one answer'}. Choose open or solid.`,
+      places: placesOf(toWorking, asked),
     });
   }
   const extents = findExtents(picture);

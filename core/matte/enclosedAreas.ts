@@ -6,6 +6,8 @@ import { setGround, viewsOf } from './groundDistance';
 import type { FlatScene } from './flatScene';
 import { type Box, filledBox, stackRoom } from './spreadGround';
 import { type Body, measureBodies } from './bodyWidths';
+import { bytesOfBits, findNesting } from './nesting';
+import { type Question, type Settled, UNSURE_BELOW, settleTogether } from './settleTogether';
 import { type AreaShape, type Judgement, judgeArea, scoreArea } from './judgeArea';
 
 /** More of a pale part's rim on the outer ground than this: it is an ordinary part of the mark. */
@@ -39,13 +41,14 @@ export interface EnclosedArea {
   /** 0.5 (a guess) to 1 (sure). A person's own choice is 1. */
   readonly certainty: number;
   readonly isChosen: boolean;
-  /** Areas that look alike share a group. */
+  /** Areas that look alike share a group, and so do those that one question is about. */
   readonly group: number;
+  /** What a person is asked about the areas of its group; null when nothing is. */
+  readonly asks: Question['about'] | null;
   readonly shape: AreaShape;
 }
 
-/** Below this certainty an area is put to the person. */
-export const UNSURE_BELOW = 0.75;
+export { UNSURE_BELOW };
 /** Areas smaller than this are noise or a pinhole: they follow their neighbours silently. */
 const LEAST_AREA = 6;
 /** A patch this far from the ground may still be a white that belongs to the mark. */
@@ -105,8 +108,10 @@ export function findEnclosedAreas(
     return !isOnlyAlike;
   });
   const bodyAt = measureBodies(labels, width);
-  const others = bytes(Math.ceil(width / 16) * 2 * height);
-  call([labels], [others], 0, ({ k, at }) => k.bitsOfOthers(at(labels), width, height, at(others)));
+  const others = bytes(bytesOfBits(width) * height);
+  const noteOthers = () =>
+    call([labels], [others], 0, ({ k, at }) => k.bitsOfOthers(at(labels), width, height, at(others)));
+  noteOthers();
   for (const [k, f] of listed) {
     const m = measureShape(f, scene, { isPatch: k >= firstPale, bodyAt, others });
     // An ordinary pale part of the mark, not an enclosed one.
@@ -114,9 +119,20 @@ export function findEnclosedAreas(
     else measured.push(m);
   }
   for (const f of ordinary) relabel(f, labels, width, MARK);
-  const decided = judgeTogether(measured);
+  const judged = judgeTogether(measured);
+  if (ordinary.length) noteOthers();
+  const nesting = findNesting({ labels, width, segments: scene.segments, others, areas: measured.map((m) => m.found) });
+  const settled = settleTogether(
+    measured.map((m) => {
+      const { shape, ...judgement } = judged.get(m.found.label) as Judgement & { shape: AreaShape };
+      const { label, areaPx } = m.found;
+      return { label, areaPx, ...sidesOf(m.found), shape, walls: wallsOf(m), judgement };
+    }),
+    nesting,
+  );
   const areas = measured.map(({ found: f }) => {
-    const { decision, certainty, shape } = decided.get(f.label) as Judgement & { shape: AreaShape };
+    const { shape } = judged.get(f.label) as { shape: AreaShape };
+    const { decision, certainty, question } = settled.get(f.label) as Settled;
     const [x, y] = deepPoint(f, labels, width);
     const [x0, y0, x1, y1] = f.box;
     return {
@@ -128,6 +144,7 @@ export function findEnclosedAreas(
       decision,
       certainty,
       isChosen: false,
+      question,
       shape,
     };
   });
@@ -361,6 +378,9 @@ function bodyAround(
   return largest && largest.halfWidth;
 }
 
+/** How far it is to whatever comes next, on every way out, sorted. */
+const wallsOf = ({ rays, limit }: Measured): number[] => rays.map((ray) => ray[0]?.at ?? limit).sort((a, b) => a - b);
+
 /** The wall as it is once some areas count as open. */
 function wallOf(
   { rays, limit }: Measured,
@@ -483,21 +503,41 @@ function deepPoint(f: Found, labels: Int32Array, width: number): [number, number
   return [at % width, Math.floor(at / width)];
 }
 
-function groupAndNumber(areas: Omit<EnclosedArea, 'number' | 'group'>[]): EnclosedArea[] {
-  const leaders: typeof areas = [];
+type Ungrouped = Omit<EnclosedArea, 'number' | 'group' | 'asks'> & { readonly question: Question | null };
+
+// Questions first, by their largest area, and what one of them is about together; then all others by size.
+function groupAndNumber(areas: Ungrouped[]): EnclosedArea[] {
+  const leaders: { area: Ungrouped; group: number }[] = [];
+  const asked = new Map<string, number>();
+  let groups = 0;
+  const groupOf = (area: Ungrouped): number => {
+    const key = area.question?.key;
+    const known = key === undefined ? leaders.find((l) => isAlike(l.area, area))?.group : asked.get(key);
+    if (known !== undefined) return known;
+    groups++;
+    if (key === undefined) leaders.push({ area, group: groups });
+    else asked.set(key, groups);
+    return groups;
+  };
   const grouped = [...areas]
     .sort((a, b) => b.areaPx - a.areaPx)
     .map((area) => {
-      let group = leaders.findIndex((l) => isAlike(l, area));
-      if (group < 0) group = leaders.push(area) - 1;
-      return { ...area, group: group + 1 };
+      const { question, ...rest } = area;
+      return { ...rest, group: groupOf(area), asks: question?.about ?? null };
     });
   const isUnsure = (a: { certainty: number }) => a.certainty < UNSURE_BELOW;
-  grouped.sort((a, b) => Number(isUnsure(b)) - Number(isUnsure(a)) || b.areaPx - a.areaPx || a.y - b.y || a.x - b.x);
+  grouped.sort(
+    (a, b) =>
+      Number(isUnsure(b)) - Number(isUnsure(a)) ||
+      (isUnsure(a) ? a.group - b.group : 0) ||
+      b.areaPx - a.areaPx ||
+      a.y - b.y ||
+      a.x - b.x,
+  );
   return grouped.map((area, k) => ({ ...area, number: k + 1 }));
 }
 
-function isAlike(a: Omit<EnclosedArea, 'number' | 'group'>, b: Omit<EnclosedArea, 'number' | 'group'>): boolean {
+function isAlike(a: Ungrouped, b: Ungrouped): boolean {
   const near = (p: number, q: number, ratio: number) => Math.max(p, q) <= ratio * Math.min(p, q);
   return (
     a.decision === b.decision &&

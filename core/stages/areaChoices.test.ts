@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { alikeTo, areaAt, chooseAreas, groupOf, nextUnsure, rowsOf } from './areaChoices';
+import { alikeTo, areaAt, chooseAreas, groupOf, markedOf, nextUnsure, questionsOf, rowsOf } from './areaChoices';
 import type { AreaFact } from './cutOutFacts';
 
 const area = (number: number, change: Partial<AreaFact> = {}): AreaFact => ({
@@ -13,6 +13,7 @@ const area = (number: number, change: Partial<AreaFact> = {}): AreaFact => ({
   isUnsure: false,
   isChosen: false,
   group: number,
+  asks: null,
   isPale: false,
   ...change,
 });
@@ -55,7 +56,19 @@ describe('choices of enclosed areas', () => {
     expect(nextUnsure(areas, 3)?.number).toBe(1);
     expect(nextUnsure([area(2)], null)).toBeNull();
   });
-  it('lists unsure areas one by one and first, sure ones that are alike as one row, and each area once', () => {
+  it('asks once for what belongs together, and marks it once on the picture until it is answered apart', () => {
+    const of = (n: number, change: Partial<AreaFact> = {}) =>
+      area(n, { group: 7, asks: 'figure', isUnsure: true, decision: 'solid', ...change });
+    const areas = [of(1), of(2), area(3, { isUnsure: true, asks: 'area' }), of(4), area(5)];
+    expect(questionsOf(areas).map((q) => q.map((a) => a.number))).toEqual([[1, 2, 4], [3]]);
+    expect(nextUnsure(areas, 1)?.number, 'past the rest of its own question').toBe(3);
+    expect(rowsOf(areas).map((r) => r.areas.length)).toEqual([3, 1, 1]);
+    expect(markedOf(areas).map((r) => r.lead.number)).toEqual([1, 3]);
+    const one = { isUnsure: false, isChosen: true, asks: null };
+    const answered = [of(1, one), of(2, { ...one, decision: 'open' }), of(4, one)];
+    expect(markedOf(answered).map((r) => r.areas.map((a) => a.number))).toEqual([[1, 4], [2]]);
+  });
+  it('lists unsure areas of their own one by one and first, sure ones that are alike as one row, and each area once', () => {
     const areas = [
       area(1),
       area(2, { isUnsure: true }),

@@ -50,10 +50,26 @@ export function areaAt(
   );
 }
 
-/** The unsure area that comes after a given one, or the first; null when all are sure. */
+/** What a person is asked: the areas of each question together, in the order in which they are asked. */
+export function questionsOf(areas: readonly AreaFact[]): AreaFact[][] {
+  const by = new Map<number, AreaFact[]>();
+  for (const a of areas) if (a.isUnsure) addTo(by, a.group, a);
+  return [...by.values()];
+}
+
+/** What a question is about, in words. */
+export const ASKS: Record<NonNullable<AreaFact['asks']>, string> = {
+  lettering: 'lettering in a filled shape',
+  figure: 'figure in a filled shape',
+  outlined: 'outlined letters',
+  ring: 'inside of a ring',
+  area: 'enclosed area',
+};
+
+/** The first area of the question that comes after a given one, or of the first; null when all are sure. */
 export function nextUnsure(areas: readonly AreaFact[], after: number | null): AreaFact | null {
-  const unsure = areas.filter((a) => a.isUnsure);
-  return unsure.find((a) => after !== null && a.number > after) ?? unsure[0] ?? null;
+  const leads = questionsOf(areas).map(([lead]) => lead);
+  return leads.find((a) => after !== null && a.number > after) ?? leads[0] ?? null;
 }
 
 /** Areas that a list shows as one: they share what they are and what becomes of them. */
@@ -63,12 +79,9 @@ export interface AreaRow {
   readonly lead: AreaFact;
 }
 
-/**
- * Rows of a list: every unsure area for itself, first; of the sure ones those that are alike together, in the order of
- * their first.
- */
+/** Rows of a list: every question first; of the sure ones those that are alike together, in the order of their first. */
 export function rowsOf(areas: readonly AreaFact[]): AreaRow[] {
-  const unsure = areas.filter((a) => a.isUnsure).map((lead) => ({ areas: [lead], lead }));
+  const asked = questionsOf(areas).map((list) => ({ areas: list, lead: list[0] }));
   const rows: AreaRow[] = [];
   const placed = new Set<number>();
   for (const lead of areas) {
@@ -77,5 +90,21 @@ export function rowsOf(areas: readonly AreaFact[]): AreaRow[] {
     alike.forEach((a) => placed.add(a.number));
     rows.push({ areas: alike, lead });
   }
-  return [...unsure, ...rows];
+  return [...asked, ...rows];
+}
+
+/** Areas with a mark of their own on the picture: one for each question, and one for what was answered together. */
+export function markedOf(areas: readonly AreaFact[]): AreaRow[] {
+  const by = new Map<string, AreaFact[]>();
+  for (const a of areas) {
+    if (!a.isUnsure && !a.isChosen) continue;
+    addTo(by, `${a.group} ${a.isUnsure} ${a.decision}`, a);
+  }
+  return [...by.values()].map((list) => ({ areas: list, lead: list[0] }));
+}
+
+function addTo<K, V>(lists: Map<K, V[]>, key: K, value: V): void {
+  const list = lists.get(key);
+  if (list) list.push(value);
+  else lists.set(key, [value]);
 }

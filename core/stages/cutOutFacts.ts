@@ -11,7 +11,10 @@ export interface AreaFact {
   readonly certainty: number;
   readonly isUnsure: boolean;
   readonly isChosen: boolean;
+  /** Areas that one question is about share a group, and so do sure ones that look alike. */
   readonly group: number;
+  /** What is asked about its group; null when nothing is. */
+  readonly asks: 'lettering' | 'figure' | 'outlined' | 'ring' | 'area' | null;
   readonly isPale: boolean;
 }
 

@@ -56,6 +56,7 @@ export function runFlatWay(input: Artwork, p: FlatSettings, ctx: StageContext): 
     isUnsure: a.certainty < UNSURE_BELOW,
     isChosen: a.isChosen,
     group: a.group,
+    asks: a.isChosen ? null : a.asks,
     isPale: a.shape.isPale,
   }));
   return {

@@ -13,7 +13,19 @@ import {
   setReal,
   sixteenAt,
 } from './memory';
-import { DEEPEST, areAround, distance, height, isOpen, labels, picture, scale, touchesOpen, width } from './soft';
+import {
+  DEEPEST,
+  areAround,
+  distance,
+  height,
+  isGradual,
+  isOpen,
+  labels,
+  picture,
+  scale,
+  touchesOpen,
+  width,
+} from './soft';
 
 // What is measured of a soft region that was grown, and done with it; see core/matte/softRegions.ts. Regions are lists
 // of pixels.
@@ -496,6 +508,11 @@ export function writeSoft(members: usize, count: i32, out: usize): void {
 /** A patch under a shadow is at least this large, in pixels, and its shade varies by at least this share. */
 const LEAST_SHADED: i32 = 12;
 const LEAST_VARIATION: f64 = 0.025;
+/**
+ * What compression leaves inside a plate is fainter than this share of the shadow; a plate's edges are steep,
+ * and on one side of them all is bright.
+ */
+const LEAST_SHADE: f64 = 0.35;
 /** Nothing weaker is asked whether it is shaded ground. */
 const FAINTEST: i32 = 4;
 
@@ -549,14 +566,18 @@ let patch: usize = 0;
 let patchEnd: i32 = 0;
 let outside: i32 = 0;
 let soft: i32 = 0;
+let bright: i32 = 0;
 
 function visitShaded(n: i32, seen: usize): void {
   const label = intAt(labels, n);
   if (label == OUTSIDE) outside++;
   else if (label == SOFT) soft++;
-  else if (label == MARK && !byteAt(seen, n) && isShaded(n)) {
-    setByte(seen, n, 1);
-    setInt(patch, patchEnd++, n);
+  else if (label == MARK && !byteAt(seen, n)) {
+    if (byteAt(distance, n) < FAINTEST) bright++;
+    else if (isShaded(n)) {
+      setByte(seen, n, 1);
+      setInt(patch, patchEnd++, n);
+    }
   }
 }
 
@@ -567,13 +588,19 @@ function takePatch(start: i32, seen: usize, members: usize, total: i32): i32 {
   setInt(patch, patchEnd++, start);
   outside = 0;
   soft = 0;
+  bright = 0;
   let sum: f64 = 0;
   let squares: f64 = 0;
+  let deepest = 0;
+  let gradual = 0;
   for (let k = first; k < patchEnd; k++) {
     const i = intAt(patch, k);
-    const d = <f64>byteAt(distance, i);
+    const level = byteAt(distance, i);
+    const d = <f64>level;
     sum += d;
     squares += d * d;
+    deepest = max(deepest, level);
+    if (isGradual(i)) gradual++;
     if (areAround(seen, i)) continue;
     const x = i - rowOf(i, scale) * width;
     if (x > 0) visitShaded(i - 1, seen);
@@ -585,6 +612,7 @@ function takePatch(start: i32, seen: usize, members: usize, total: i32): i32 {
   const mean = sum / <f64>size;
   const deviation = Math.sqrt(Math.max(0, squares / <f64>size - mean * mean));
   if (outside > soft || size < LEAST_SHADED || deviation < LEAST_VARIATION * mean) return total;
+  if (<f64>deepest < LEAST_SHADE * <f64>strongest || 2 * gradual < size || 4 * bright > size) return total;
   for (let k = first; k < patchEnd; k++) setInt(members, total++, intAt(patch, k));
   return total;
 }

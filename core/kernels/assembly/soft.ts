@@ -114,6 +114,11 @@ export function touchesOpen(i: i32): bool {
   return max(i32x4.extract_lane(worst, 0) & 255, i32x4.extract_lane(worst, 1) & 255);
 }
 
+/** Whether the picture changes no faster there than a shadow does. */
+export function isGradual(i: i32): bool {
+  return colourStep(i) <= limit;
+}
+
 let stack: usize = 0;
 let waiting: i32 = 0;
 

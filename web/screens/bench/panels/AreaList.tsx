@@ -1,6 +1,6 @@
 import { Dropdown, Segmented } from 'antd';
 import { useCallback, useMemo, useState } from 'react';
-import { type AreaRow, alikeTo, groupOf, rowsOf } from '../../../../core/stages/areaChoices';
+import { ASKS, type AreaRow, alikeTo, groupOf, questionsOf, rowsOf } from '../../../../core/stages/areaChoices';
 import type { AreaFact } from '../../../../core/stages/cutOutFacts';
 import { Canvas, fitBox } from '../../../components/Canvas';
 
@@ -13,7 +13,7 @@ interface Props {
 }
 
 const FEW = 6;
-const MOST_UNSURE = 12;
+const MOST_QUESTIONS = 12;
 const options = [
   { value: 'open', label: 'open' },
   { value: 'solid', label: 'solid' },
@@ -23,8 +23,8 @@ const options = [
 export function AreaList({ areas, picture, size, onChoose }: Props) {
   const [showsAll, setShowsAll] = useState(false);
   const rows = useMemo(() => rowsOf(areas), [areas]);
-  const unsure = areas.filter((a) => a.isUnsure).length;
-  const first = Math.max(FEW, Math.min(unsure, MOST_UNSURE));
+  const questions = questionsOf(areas).length;
+  const first = Math.max(FEW, Math.min(questions, MOST_QUESTIONS));
   const shown = showsAll ? rows : rows.slice(0, first);
   return (
     <section className="areas" aria-label="Enclosed areas">
@@ -32,17 +32,18 @@ export function AreaList({ areas, picture, size, onChoose }: Props) {
         <b>Enclosed areas</b>
         <span>
           {areas.length}
-          {unsure > 0 && (
+          {questions > 0 && (
             <>
               {' '}
-              · <span className="warn">{unsure} unsure</span>
+              · <span className="warn">{questions === 1 ? '1 question' : `${questions} questions`}</span>
             </>
           )}
         </span>
       </div>
-      {unsure > 0 && (
+      {questions > 0 && (
         <p className="soft small">
-          Press an area in the picture to flip it. Alt ↓ goes to the next unsure one, Enter flips it.
+          One answer goes for all that belongs together; press an area in the picture to flip it alone. Alt ↓ goes to
+          the next question, Enter flips it.
         </p>
       )}
       <ul>
@@ -69,15 +70,28 @@ export function AreaList({ areas, picture, size, onChoose }: Props) {
 function Row({ row, areas, picture, size, onChoose }: Omit<Props, 'areas'> & { row: AreaRow; areas: Props['areas'] }) {
   const { lead } = row;
   const count = row.areas.length;
-  const name = count > 1 ? `${count} areas alike, such as ${lead.number}` : `Area ${lead.number}`;
+  const name =
+    count === 1
+      ? `Area ${lead.number}`
+      : lead.asks
+        ? `${ASKS[lead.asks]}, ${count} areas`
+        : `${count} areas alike, such as ${lead.number}`;
   const what = lead.isPale ? 'paler' : count > 1 ? 'areas' : 'area';
   return (
     <li>
       <AreaPicture area={lead} picture={picture} size={size} />
-      {count === 1 && <span className={`chip${lead.isUnsure ? ' is-unsure' : ''}`}>{lead.number}</span>}
+      {(count === 1 || lead.isUnsure) && (
+        <span className={`chip${lead.isUnsure ? ' is-unsure' : ''}`}>{lead.number}</span>
+      )}
       <span className="areas-words">
-        {count > 1 ? `${count} ${what}, ` : `${what}, `}
-        {lead.areaPx.toLocaleString('en')} px
+        {lead.asks && lead.asks !== 'area' ? (
+          `${ASKS[lead.asks]}, ${count === 1 ? '1 area' : `${count} areas`}`
+        ) : (
+          <>
+            {count > 1 ? `${count} ${what}, ` : `${what}, `}
+            {lead.areaPx.toLocaleString('en')} px
+          </>
+        )}
       </span>
       {count === 1 && <More areas={areas} one={lead} onChoose={onChoose} />}
       <Segmented

@@ -21,6 +21,7 @@ const area = (number: number, change: Partial<AreaFact> = {}): AreaFact => ({
   isUnsure: false,
   isChosen: false,
   group: number,
+  asks: null,
   isPale: false,
   ...change,
 });
@@ -67,12 +68,12 @@ describe('the list of enclosed areas', () => {
     expect(onChoose.mock.calls[0][1]).toBe('solid');
   });
   it('opens a whole group, or all that are similar, from one row', async () => {
-    const areas = [1, 2, 3, 4].map((n) => area(n, { decision: 'solid', group: 7, isUnsure: true }));
+    const areas = [area(1, { decision: 'solid', areaPx: 9000, group: 7 }), area(2, { decision: 'solid', group: 7 })];
     const onChoose = list(areas);
     await userEvent.click(screen.getAllByRole('button', { name: /^similar/ })[0]);
-    await userEvent.click(await screen.findByText('Open this group of 4'));
+    await userEvent.click(await screen.findByText('Open this group of 2'));
     expect(onChoose).toHaveBeenCalledWith(areas, 'open');
-    expect(screen.getByText('Open all 4 similar areas')).toBeTruthy();
+    expect(screen.queryByText(/similar areas$/), 'nothing else is of its size').toBeNull();
   });
   it('shows a few rows first, and all when asked', async () => {
     list(Array.from({ length: 9 }, (_, k) => area(k + 1, { areaPx: 100 * 4 ** k })));

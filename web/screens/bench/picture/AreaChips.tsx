@@ -1,3 +1,4 @@
+import { markedOf } from '../../../../core/stages/areaChoices';
 import type { AreaFact } from '../../../../core/stages/cutOutFacts';
 import type { Place } from './frame';
 import type { Viewport } from './useViewport';
@@ -12,12 +13,12 @@ interface Props {
   readonly onChoose: (areas: readonly AreaFact[], decision: 'open' | 'solid') => void;
 }
 
-/** Numbered chips tying each unsure enclosed area to its place; a press turns it from open to solid or back. */
+/** Numbered chips tying each question to its place; a press turns what it is about from open to solid or back. */
 export function AreaChips({ areas, view, toFrame, hiddenLeftOf, onChoose }: Props) {
-  const shown = areas.filter((a) => a.isUnsure || a.isChosen).slice(0, MOST_CHIPS);
+  const shown = markedOf(areas).slice(0, MOST_CHIPS);
   return (
     <>
-      {shown.map((a) => {
+      {shown.map(({ lead: a, areas: together }) => {
         const at = toFrame(a);
         const x = at.x * view.scale + view.x;
         if (hiddenLeftOf !== null && x < hiddenLeftOf) return null;
@@ -29,8 +30,12 @@ export function AreaChips({ areas, view, toFrame, hiddenLeftOf, onChoose }: Prop
             data-area={a.number}
             className={`chip on-picture${a.isUnsure ? ' is-unsure' : ''}`}
             style={{ left: x, top: at.y * view.scale + view.y }}
-            onClick={() => onChoose([a], other)}
-            aria-label={`Area ${a.number} is ${a.decision}; make it ${other}`}
+            onClick={() => onChoose(together, other)}
+            aria-label={
+              together.length > 1
+                ? `Area ${a.number} and ${together.length - 1} more are ${a.decision}; make them ${other}`
+                : `Area ${a.number} is ${a.decision}; make it ${other}`
+            }
             title={`${a.decision}; click for ${other}`}
           >
             {a.number}

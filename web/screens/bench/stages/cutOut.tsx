@@ -1,7 +1,7 @@
 import { useRef } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
 import { rgbFromHex } from '../../../../core/colour/hex';
-import { areaAt, chooseAreas, nextUnsure } from '../../../../core/stages/areaChoices';
+import { areaAt, chooseAreas, nextUnsure, questionsOf } from '../../../../core/stages/areaChoices';
 import { type AreaFact, areasOf, marksOf } from '../../../../core/stages/cutOutFacts';
 import type { Bench, BenchProps, PictureTools, Press, TrailStage } from '../Bench';
 import { CutOutPanel } from '../panels/CutOutPanel';
@@ -30,8 +30,8 @@ export const cutOutStage: TrailStage = {
     if (cutOut.way === 'paper')
       return <span>{marks.length > 1 && !cutOut.mark ? `${marks.length} signatures` : 'ink on paper'}</span>;
     const areas = areasOf(shown.facts);
-    const unsure = areas.filter((a) => a.isUnsure).length;
-    if (unsure > 0) return <span className="warn">{unsure} unsure</span>;
+    const asked = questionsOf(areas).length;
+    if (asked > 0) return <span className="warn">{asked === 1 ? '1 question' : `${asked} questions`}</span>;
     return <span>{areas.length === 0 ? 'done' : areas.length === 1 ? '1 area' : `${areas.length} areas`}</span>;
   },
 };
