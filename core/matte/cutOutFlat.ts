@@ -10,6 +10,7 @@ import { findEdgeBand, openTable } from './edgeBand';
 import { type EnclosedArea, findEnclosedAreas } from './enclosedAreas';
 import type { Ground } from './measureGround';
 import { removeDirt } from './removeDirt';
+import { agreeOnShadow, takeShadowRemains } from './shadowRemains';
 import { type RowSegments, findSegments, markMixed, segmentsRoom } from './rowSegments';
 import { type SoftRegion, findSoftRegions, softRoom } from './softRegions';
 import { mostLabels, spreadGround, stackRoom } from './spreadGround';
@@ -198,7 +199,7 @@ function cutRegion(
   removeDirt(calm, labels, segments, width, tolerance, rippleLevel);
   const out = { width, height, data: bytes(width * height * 4) };
   const scene = { raster, ground, distance, calm, labels, segments, tolerance, ripple: rippleLevel };
-  const soft = findSoftRegions(scene, out);
+  const soft = agreeOnShadow(scene, findSoftRegions(scene, out), out);
   onStep('areas');
   let inner: SoftRegion[] = [];
   const judged = withHeap(areasRoom(width, height), () =>
@@ -214,7 +215,8 @@ function cutRegion(
   const isOpen = openTable(FIRST_AREA + judged.labelCount, open);
   if (options.onlyAreas) return { picture: out, areas, segments };
   settleInner(inner, labels, isOpen, out);
-  const softParts = [...soft, ...inner].map((s) => s.members);
+  const remains = takeShadowRemains(scene, soft, out);
+  const softParts = [...[...soft, ...inner].map((s) => s.members), ...remains];
   if (softParts.length) segments = markMixed(segments, width, height, softParts);
   onStep('edges');
   const { inwards, outwards } = rippleLevel < 1 && softParts.length === 0 ? CLEAN_BAND : SOILED_BAND;

@@ -22,7 +22,7 @@ const STRENGTH_RANK = 0.9;
 const OPACITY_RANK = 0.99;
 
 /** Steepest change from pixel to pixel, code values, inside a shadow or glow. A drawn edge changes faster. */
-const STEEPEST = 15;
+const STEEPEST = 26;
 /** A soft region is at least this large, and reaches at least this far from the ground. */
 const LEAST_PIXELS = 48;
 const LEAST_REACH = 4;
@@ -57,6 +57,9 @@ export interface SoftRegion {
   readonly members: Int32Array;
   /** Labels of the enclosed patches that it rises from. */
   readonly beside: ReadonlySet<number>;
+  /** Its colour, R, G, B, and the farthest that all but one in a hundred of its pixels lie from the ground. */
+  readonly colour: readonly [number, number, number];
+  readonly strongest: number;
 }
 
 /**
@@ -118,6 +121,7 @@ export function findSoftRegions(scene: FlatScene, out: Raster, from: SoftSource 
     function rise(count: number): void {
       const region = chooseMembers(count);
       if (!isSoft(c, region, noise, numbers)) return;
+      const strongest = levelOfRank(region, OPACITY_RANK) / NINTHS;
       const beside = new Set(as === SOFT ? [] : intsAt(grown, k.labelsBeside(kept, region.count, noted, grown)));
       k.labelRegion(kept, region.count, as);
       const faded = k.addTail(
@@ -136,7 +140,7 @@ export function findSoftRegions(scene: FlatScene, out: Raster, from: SoftSource 
         total = k.addShaded(kept, faded, 5 + noise, own, grown);
         k.writeSoft(kept + faded * 4, total - faded, at(out.data));
       }
-      found.push({ members: intsAt(kept, total).slice(), beside });
+      found.push({ members: intsAt(kept, total).slice(), beside, colour, strongest });
     }
 
     // A wide fade may rise to a level core, which belongs to it; a narrow one is the blurred edge of something flat.
@@ -206,13 +210,19 @@ function shareAtOneLevel({ count, levels }: Region): number {
   return most / count;
 }
 
+/** The level, in ninths, that a share of a region's pixels do not exceed. */
+function levelOfRank({ count, levels }: Region, share: number): number {
+  const rank = Math.floor(count * share);
+  let top = 0;
+  for (let below = levels[0]; below <= rank && top < LEVELS - 1; below += levels[++top]);
+  return top;
+}
+
 /** Pixels from a fifth to four fifths of a region's strength. */
 function fadeWidth({ k, intsAt }: Call, region: Region, numbers: number): number {
   if (region.fade !== undefined) return region.fade;
-  const { at, count, levels } = region;
-  const rank = Math.floor(count * STRENGTH_RANK);
-  let top = 0;
-  for (let below = levels[0]; below <= rank && top < LEVELS - 1; below += levels[++top]);
+  const { at, count } = region;
+  const top = levelOfRank(region, STRENGTH_RANK);
   k.countFade(at, count, top * FADE_FROM, top * FADE_TO, top * HALF, numbers);
   const [between, contour] = intsAt(numbers, 2);
   return (region.fade = between / Math.max(1, contour));
@@ -225,7 +235,7 @@ const NEARLY_BLACK = 26;
  * Few colours in use are as pure as can be; the usual one goes this part of the way from the ground to where it would
  * be.
  */
-const USUAL_PART = 0.92;
+const USUAL_PART = 0.86;
 
 /**
  * The colour of a soft region: nearly the one that explains it with the least alpha, black where that one is nearly
