@@ -7,6 +7,7 @@ import { type Raster, createRaster } from '../raster/raster';
 import { type Coverage, measureCoverage, removeLines } from './coverage';
 import { type LevelStudy, LOW_SHARE, studyLevel } from './cutLevel';
 import { type Ink, inkOf, measureInk, paperAt, paperColour } from './inkColour';
+import { inksOf } from './inksOfMarks';
 import { type InkMark, findInkMarks } from './inkMarks';
 import { type InkPiece, findInkPieces, largestArea, strokeWidth } from './inkPieces';
 import { type PaperLight, measurePaper, robust, threshold } from './paperLight';
@@ -39,7 +40,7 @@ const CRUMB_OVER_CUT = 1.5;
 const DARK_OVER_CUT = 4;
 
 /** Coverage from which a pixel is surely inked, and the rank at which broad strokes are full. */
-const SURELY_INKED = 0.25;
+export const SURELY_INKED = 0.25;
 const FULL_RANK = 0.9;
 /** Thin strokes hardly ever fill a pixel: of theirs the rank lies this much higher at most. */
 const THIN_RANK_RISE = 0.085;
@@ -100,7 +101,7 @@ export interface InkFacts {
   readonly noise: number;
   readonly level: number;
   readonly study: LevelStudy;
-  readonly marks: readonly InkMark[];
+  readonly marks: readonly (InkMark & { readonly inkHex: string })[];
   readonly strokePx: number;
   /** How many printed lines were taken out. */
   readonly lineCount: number;
@@ -114,7 +115,7 @@ export interface InkFacts {
   readonly edgePx: number;
 }
 
-interface InkStudy {
+export interface InkStudy {
   readonly paper: PaperLight;
   readonly ink: Ink;
   readonly families: readonly LineFamily[];
@@ -201,28 +202,38 @@ export function cutOutInk(
     for (const l of chosen.labels) isKept[l] = 1;
   }
   onStep('alpha');
-  const alpha = settleAlpha(study, found.labels, isKept, strokePx, options.pen);
+  const own = inksOf(raster, study, { labels: found.labels, marks });
+  const alpha = settleAlpha(own.study, found.labels, isKept, strokePx, options.pen);
   const colour = options.colour ?? inkRgb(ink, study.paperRgb);
+  const colours = own.inks.map((o) => options.colour ?? inkRgb(o, study.paperRgb));
   const picture = createRaster(raster.width, raster.height);
   for (let y = 0, i = 0; y < region.height; y++) {
     for (let x = 0, s = ((region.y + y) * raster.width + region.x) * 4; x < region.width; x++, i++, s += 4) {
       const a = Math.round(alpha[i] * 255);
       if (a <= 0) continue;
-      picture.data[s] = colour[0];
-      picture.data[s + 1] = colour[1];
-      picture.data[s + 2] = colour[2];
+      const [r, g, b] = colours[own.markAt[i]] ?? colour;
+      picture.data[s] = r;
+      picture.data[s + 1] = g;
+      picture.data[s + 2] = b;
       picture.data[s + 3] = a > 255 ? 255 : a;
     }
   }
   if (options.weightPx !== 0) chokeMatte(picture, -options.weightPx / 2);
   const place = (p: InkPiece) => ({ x: p.top.x + region.x, y: p.top.y + region.y, areaPx: p.areaPx });
+  const main = marks.reduce((best, m, k) => (best < 0 || m.areaPx > marks[best].areaPx ? k : best), -1);
+  const shown = chosen ? marks.indexOf(chosen) : main;
   const facts: InkFacts = {
-    inkHex: hexFromRgb(colour),
+    inkHex: hexFromRgb(colours[shown + 1] ?? colour),
     paperHex: hexFromRgb(study.paperRgb.map(Math.round) as unknown as Rgb),
     noise: study.noise,
     level,
     study: study.level,
-    marks: marks.map((m) => ({ ...m, box: shifted(m.box, region), region: shifted(m.region, region) })),
+    marks: marks.map((m, k) => ({
+      ...m,
+      inkHex: hexFromRgb(colours[k + 1]),
+      box: shifted(m.box, region),
+      region: shifted(m.region, region),
+    })),
     strokePx,
     lineCount: study.families.reduce((s, f) => s + f.offsets.length, 0),
     lineRemains: kept
@@ -333,8 +344,7 @@ function forLinePixels(
 const BROAD = 0.72;
 const THIN = 0.4;
 
-// What fully inked places come to: the 90th percentile of all that is surely ink, where strokes are broad. Thin blurred
-// strokes reach full ink only where they cross or pool, so there a higher one.
+// What fully inked places come to, all over the sheet.
 function fullCoverage({ values, region: { width } }: Coverage): number {
   const sure: number[] = [];
   const step = Math.max(1, Math.floor(values.length / 1_200_000));
@@ -342,18 +352,23 @@ function fullCoverage({ values, region: { width } }: Coverage): number {
     const v = (values[i] + values[i + 1] + values[i + width] + values[i + width + 1]) / 4;
     if (v > SURELY_INKED) sure.push(v);
   }
-  if (sure.length < 30) return 1;
+  return fullOf(sure).full;
+}
+
+/**
+ * What fully inked places come to: the 90th percentile of all that is surely ink, where strokes are broad. Thin blurred
+ * strokes reach full ink only where they cross or pool, so there a higher one.
+ * @param sure  coverages of pixels that are surely inked; sorted in place
+ * @returns that, within limits, and how thin strokes are, 0..1
+ */
+export function fullOf(sure: number[]): { full: number; thin: number } {
+  if (sure.length < 30) return { full: 1, thin: 0 };
   const sorted = Float32Array.from(sure).sort();
   const first = sorted[Math.floor(sorted.length * FULL_RANK)];
   const share = sorted.filter((v) => v > BODY * first).length / sorted.filter((v) => v > ANY * first).length;
   const thin = Math.min(1, Math.max(0, (BROAD - share) / (BROAD - THIN)));
-  return Math.min(
-    FULL_TO,
-    Math.max(
-      FULL_FROM,
-      sorted[Math.min(sorted.length - 1, Math.floor(sorted.length * (FULL_RANK + THIN_RANK_RISE * thin)))],
-    ),
-  );
+  const rank = Math.min(sorted.length - 1, Math.floor(sorted.length * (FULL_RANK + THIN_RANK_RISE * thin)));
+  return { full: Math.min(FULL_TO, Math.max(FULL_FROM, sorted[rank])), thin };
 }
 
 // Bare paper at full size: deviation of single pixels and of means of 3 × 3.

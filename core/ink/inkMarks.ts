@@ -12,6 +12,12 @@ const HEIGHT_RANK = 0.6;
 const PART_SHARE = 0.35;
 /** Two full lines of writing must come this much closer than a dot. */
 const LINES_REACH = 0.62;
+/** Along the writing, words stand this many heights apart, initials and names too. */
+const WORD_GAP = 1.3;
+/** What stands on one line has its middle no further from it than this, in heights of the writing. */
+const ON_LINE = 0.8;
+/** Pieces wider than so many times their height, and with so much ink of the largest, tell how the lines run. */
+const LONG = 1.6;
 /** Steps of the search for the angle, degrees. */
 const COARSE_DEG = 0.5;
 const FINE_DEG = 0.1;
@@ -65,7 +71,7 @@ export function findInkMarks(
         box,
         labels: [...own],
         areaPx: list.reduce((s, p) => s + p.areaPx, 0),
-        ...measureTurn(labels, own, box, width),
+        ...measureTurn(labels, { all: own, writing: writingOf(list) }, box, width),
       };
     });
   return sortForReading(marks).map((m, k) => ({ ...m, number: k + 1 }));
@@ -89,7 +95,9 @@ function groupPieces(pieces: readonly InkPiece[], labels: Int32Array, width: num
       break;
     }
   const reach = Math.max(3, writing * NEAR_SHARE);
+  const [sin, cos] = sineCosine(slopeOf(large, labels, width));
   const rims = pieces.map((p) => rimOf(p, labels, width, height));
+  const across = (p: InkPiece) => -p.centre.x * sin + p.centre.y * cos;
   for (let a = 0; a < pieces.length; a++) {
     for (let b = a + 1; b < pieces.length; b++) {
       if (find(a) === find(b)) continue;
@@ -100,11 +108,35 @@ function groupPieces(pieces: readonly InkPiece[], labels: Int32Array, width: num
       const [pa, qa] = [pieces[a].areaPx, pieces[b].areaPx];
       const isPart = Math.min(pa, qa) < PART_SHARE * Math.max(pa, qa);
       const limit = reach * (isPart ? 1 : LINES_REACH);
-      if (dx > limit || dy > limit) continue;
-      if (isWithin(rims[a], rims[b], limit)) parent[find(a)] = find(b);
+      // Along the line the next word may stand further off.
+      const isOnLine = Math.abs(across(pieces[a]) - across(pieces[b])) < ON_LINE * writing;
+      const along = isOnLine ? Math.max(limit, writing * WORD_GAP) : limit;
+      const far = Math.max(limit, along);
+      if (dx > far || dy > far) continue;
+      if (isWithin(rims[a], rims[b], { along, across: limit, sin, cos })) parent[find(a)] = find(b);
     }
   }
   return pieces.map((_, k) => find(k));
+}
+
+/** How lines run on the sheet, degrees: the main axis of long pieces, the middle of all by their ink. */
+function slopeOf(large: readonly InkPiece[], labels: Int32Array, width: number): number {
+  const found = large.flatMap((p) => {
+    if (p.box.width < LONG * p.box.height) return [];
+    const [xs, ys]: number[][] = [[], []];
+    const step = Math.max(1, Math.floor(p.areaPx / 3000));
+    let n = 0;
+    for (let y = p.box.y; y < p.box.y + p.box.height; y++)
+      for (let x = p.box.x, i = y * width + x; x < p.box.x + p.box.width; x++, i++) {
+        if (labels[i] !== p.label || n++ % step) continue;
+        xs.push(x);
+        ys.push(y);
+      }
+    return xs.length > 10 ? [{ angle: mainAxis(xs, ys), ink: p.areaPx }] : [];
+  });
+  found.sort((p, q) => p.angle - q.angle);
+  let left = found.reduce((sum, f) => sum + f.ink, 0) / 2;
+  return found.find((f) => (left -= f.ink) <= 0)?.angle ?? 0;
 }
 
 function rimOf(p: InkPiece, labels: Int32Array, width: number, height: number): Float32Array {
@@ -132,13 +164,22 @@ function rimOf(p: InkPiece, labels: Int32Array, width: number, height: number): 
   );
 }
 
-function isWithin(a: Float32Array, b: Float32Array, reach: number): boolean {
-  const most = reach * reach;
+/** How far apart two strokes of one hand may lie, along the line and across it, and how that line is turned. */
+interface Reach {
+  readonly along: number;
+  readonly across: number;
+  readonly sin: number;
+  readonly cos: number;
+}
+
+function isWithin(a: Float32Array, b: Float32Array, { along, across, sin, cos }: Reach): boolean {
   for (let i = 0; i < a.length; i += 2) {
     for (let k = 0; k < b.length; k += 2) {
       const dx = a[i] - b[k];
       const dy = a[i + 1] - b[k + 1];
-      if (dx * dx + dy * dy <= most) return true;
+      const u = (dx * cos + dy * sin) / along;
+      const v = (dy * cos - dx * sin) / across;
+      if (u * u + v * v <= 1) return true;
     }
   }
   return false;
@@ -157,18 +198,22 @@ const SPAN_DEG = 14;
  */
 function measureTurn(
   labels: Int32Array,
-  own: ReadonlySet<number>,
+  own: { all: ReadonlySet<number>; writing: ReadonlySet<number> },
   box: { x: number; y: number; width: number; height: number },
   width: number,
 ): Pick<InkMark, 'angleDeg' | 'region'> {
-  const isOwn = new Uint8Array(Math.max(...own) + 1);
-  for (const l of own) isOwn[l] = 1;
-  const isInk = (i: number) => labels[i] < isOwn.length && isOwn[labels[i]] === 1;
+  const kind = new Uint8Array(Math.max(...own.all) + 1);
+  for (const l of own.all) kind[l] = own.writing.has(l) ? 2 : 1;
+  const isInk = (i: number) => labels[i] < kind.length && kind[labels[i]] === 2;
+  const [allX, allY]: number[][] = [[], []];
   const xs: number[] = [];
   const ys: number[] = [];
   const feet: number[] = [];
   for (let y = box.y; y < box.y + box.height; y++) {
     for (let x = box.x, i = y * width + x; x < box.x + box.width; x++, i++) {
+      if (labels[i] >= kind.length || kind[labels[i]] === 0) continue;
+      allX.push(x);
+      allY.push(y);
       if (!isInk(i)) continue;
       xs.push(x);
       ys.push(y);
@@ -178,18 +223,98 @@ function measureTurn(
   if (xs.length < 20) return { angleDeg: 0, region: box };
   const axis = mainAxis(xs, ys);
   const centre = lowestLine(xs, ys, Math.abs(axis) <= MOST_TURN ? axis : 0);
-  const reach = Math.max(1, Math.round(FOOT_SHARE * heightAcross(xs, ys, centre)));
+  const tall = heightAcross(xs, ys, centre);
+  const reach = Math.max(1, Math.round(FOOT_SHARE * tall));
+  const isInkAt = (x: number, y: number) =>
+    x >= box.x && y >= box.y && x < box.x + box.width && y < box.y + box.height && isInk(y * width + x);
+  const ends = {
+    feet: lowestPoints(feet, isInkAt, Math.max(2, Math.round(tall * END_SHARE))),
+    spread: Math.max(1, tall * END_SPREAD),
+  };
+  const most = gathering(feet, centre, reach);
   let best = { angle: centre, score: -1 };
   const scan = (from: number, to: number, step: number) => {
     for (let angle = from; angle <= to + 1e-9; angle += step) {
-      const score = gathering(feet, angle, reach);
+      const off = angle / STEEP_DEG;
+      const score =
+        (togetherness(ends, angle) + EDGES_WEIGHT * (gathering(feet, angle, reach) / most)) * Math.exp(-off * off);
       if (score > best.score) best = { angle, score };
     }
   };
   scan(centre - SPAN_DEG, centre + SPAN_DEG, COARSE_DEG);
   scan(best.angle - COARSE_DEG, best.angle + COARSE_DEG, FINE_DEG);
   const angleDeg = Math.round(best.angle * 10) / 10;
-  return { angleDeg, region: regionAlong(xs, ys, angleDeg) };
+  return { angleDeg, region: regionAlong(allX, allY, angleDeg) };
+}
+
+/** A piece this flat and this long against the tallest is an underline or a flourish, one with so little ink a dot. */
+const FLAT = 0.3;
+const LONG_FOR_FLAT = 3;
+const DOT_SHARE = 0.05;
+/** With less of the ink than this left, all of it tells the turn. */
+const LEAST_WRITING = 0.4;
+
+// The pieces that stand on the line of writing: dots, bars and underlines left out.
+function writingOf(list: readonly InkPiece[]): Set<number> {
+  const tall = Math.max(...list.map((p) => p.box.height));
+  const most = Math.max(...list.map((p) => p.areaPx));
+  const writing = list.filter(
+    ({ box, areaPx }) =>
+      areaPx >= DOT_SHARE * most && !(box.width > LONG_FOR_FLAT * box.height && box.height < FLAT * tall),
+  );
+  const sum = (pieces: readonly InkPiece[]) => pieces.reduce((s, p) => s + p.areaPx, 0);
+  return new Set((sum(writing) >= LEAST_WRITING * sum(list) ? writing : list).map((p) => p.label));
+}
+
+/** Where strokes end below: nothing else lies further down within this share of the height. */
+const END_SHARE = 0.14;
+/** Ends of letters stand on one line within this share of the height. */
+const END_SPREAD = 0.035;
+/** What undersides of all strokes together say beside the ends alone; a steep turn is unlikely on a sheet. */
+const EDGES_WEIGHT = 4;
+const STEEP_DEG = 60;
+
+interface Ends {
+  readonly feet: Float64Array;
+  readonly spread: number;
+}
+
+// Of pixels under which there is nothing, those with no ink further down within `near` px; runs count once.
+function lowestPoints(
+  edges: readonly number[],
+  isInkAt: (x: number, y: number) => boolean,
+  near: number,
+): Float64Array {
+  const found: number[] = [];
+  let lastX = -9;
+  let lastY = -9;
+  for (let k = 0; k < edges.length; k += 2) {
+    const [x, y] = [edges[k], edges[k + 1]];
+    let isLowest = true;
+    for (let dy = 1; dy <= near && isLowest; dy++)
+      for (let dx = -near; dx <= near && isLowest; dx++) if (isInkAt(x + dx, y + dy)) isLowest = false;
+    if (!isLowest) continue;
+    if (y === lastY && x - lastX <= near) {
+      lastX = x;
+      continue;
+    }
+    found.push(x, y);
+    [lastX, lastY] = [x, y];
+  }
+  return Float64Array.from(found);
+}
+
+// How many pairs of ends lie on one line at an angle, each pair counted by how closely.
+function togetherness({ feet, spread }: Ends, angleDeg: number): number {
+  const [sin, cos] = sineCosine(angleDeg);
+  const across = Array.from(
+    { length: feet.length / 2 },
+    (_, k) => (-feet[2 * k] * sin + feet[2 * k + 1] * cos) / spread,
+  );
+  let sum = 0;
+  for (let i = 0; i < across.length; i++)
+    for (let k = i + 1; k < across.length; k++) sum += Math.exp(-0.5 * (across[i] - across[k]) ** 2);
+  return sum / Math.max(1, across.length);
 }
 
 function regionAlong(xs: readonly number[], ys: readonly number[], angleDeg: number): InkMark['region'] {
