@@ -2,12 +2,17 @@ import type { Raster } from '../raster/raster';
 import { type InkStudy, SURELY_INKED, fullOf } from './cutOutInk';
 import { type Ink, inkOf, paperAt } from './inkColour';
 import type { InkMark } from './inkMarks';
+import { splitPens } from './splitPens';
 
 /** With so few surely inked pixels a signature's own ink is half believed, beside that of the whole sheet. */
 const HALF_BELIEVED = 60;
 /** Of a signature's inked pixels, by coverage against its own full one: those whose colour is taken. */
 const BODY_FROM = 0.86;
 const BODY_TO = 1.08;
+/** Of larger marks every nth row is measured. */
+const MOST_VISITED = 250_000;
+/** A second pen is looked for in marks whose box has no more pixels. */
+const MOST_SPLIT = 3_000_000;
 /** A mark whose full ink is within this of the sheet's needs no scale of its own. */
 const HARDLY_OFF = 0.01;
 /** Soft edges reach so many pixels beyond what counts as a signature's own. */
@@ -18,15 +23,15 @@ const SKIRT = 3;
  * never show it, since blur mixes paper into all of them; a pencil's grey is lighter than any of that.
  */
 const PEN_THROUGH = 0.115;
-const PENCIL_FROM = 0.4;
-const PENCIL_SURE = 0.52;
+const PENCIL_FROM = 0.46;
+const PENCIL_SURE = 0.6;
 /** From where strokes count as thin, by `fullOf`. */
 const THIN_FROM = 0.25;
 const THIN_SURE = 0.8;
 
 /** The inks of a sheet: one for each mark, and coverages in which each mark's own full ink is 1. */
 export interface InksOfMarks {
-  /** At 0 the sheet's own, then one for each mark. */
+  /** At 0 the sheet's own, then one for each mark, then those of second pens. */
   readonly inks: readonly Ink[];
   /** Index into `inks` for each pixel of the coverage's region. */
   readonly markAt: Uint16Array;
@@ -44,7 +49,13 @@ export function inksOf(
 ): InksOfMarks {
   const { values, region } = study.coverage;
   const markAt = spreadMarks(labels, marks, region.width, region.height);
-  const measured = marks.map((m, k) => measureOne(raster, study, { markAt, mark: k + 1, box: m.box }));
+  const parts = marks.map((m, k) => ({ mark: k + 1, box: m.box }));
+  for (const part of [...parts]) {
+    if (part.box.width * part.box.height > MOST_SPLIT) continue;
+    const second = parts.length + 1;
+    if (splitPens(raster, study, markAt, { ...part, second })) parts.push({ mark: second, box: part.box });
+  }
+  const measured = parts.map((part) => measureOne(raster, study, { markAt, ...part }));
   const inks = [study.ink, ...measured.map((m) => m.ink)];
   if (measured.every((m) => Math.abs(m.full - 1) < HARDLY_OFF)) return { inks, markAt, study };
   const factor = Float32Array.from([1, ...measured.map((m) => 1 / m.full)]);
@@ -108,7 +119,8 @@ function measureOne(
     Math.min(region.height - 1, box.y + box.height + SKIRT),
   ];
   const left = Math.max(0, box.x - SKIRT);
-  for (let y = Math.max(0, box.y - SKIRT); y < bottom; y++)
+  const step = Math.max(1, Math.floor(((right - left) * (bottom - box.y)) / MOST_VISITED));
+  for (let y = Math.max(0, box.y - SKIRT); y < bottom; y += step)
     for (let x = left, i = y * region.width + left; x < right; x++, i++) {
       if (markAt[i] !== mark) continue;
       const v = mean(i);

@@ -27,6 +27,8 @@ export interface MarkFact extends RectPx {
   readonly region: RectPx;
   /** A point that names it, working-picture pixels. */
   readonly at: { readonly x: number; readonly y: number };
+  /** The colour of its own ink; of drawn pictures there is none. */
+  readonly inkHex?: string;
   /** Of drawn pictures: room to their neighbours, and whether a shape behind all of them is to be left out. */
   readonly drawn?: { readonly roomPx: number; readonly isBacked: boolean };
 }

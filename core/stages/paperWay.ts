@@ -58,7 +58,7 @@ export function runPaperWay(
 }
 
 /** A mark as screens and command line know it. */
-export function toMarkFact(m: InkMark, { toWorking, reduction }: Artwork): MarkFact {
+export function toMarkFact(m: InkMark & { readonly inkHex?: string }, { toWorking, reduction }: Artwork): MarkFact {
   const grow = (b: RectPx): RectPx => ({
     x: b.x * reduction,
     y: b.y * reduction,
@@ -75,6 +75,7 @@ export function toMarkFact(m: InkMark, { toWorking, reduction }: Artwork): MarkF
     width: Math.ceil(box.x + box.width) - x,
     height: Math.ceil(box.y + box.height) - y,
     angleDeg: m.angleDeg,
+    ...(m.inkHex === undefined ? {} : { inkHex: m.inkHex }),
     region: grow(m.region),
     at: project(toWorking, m.box.x + m.box.width / 2, m.box.y + m.box.height / 2),
   };
