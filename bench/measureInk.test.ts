@@ -62,7 +62,7 @@ describe('measureMarks', () => {
     const at = capture.marks.map((m, k) => {
       const a = (m.angleDeg * Math.PI) / 180;
       const box = { x: m.x + 300 * Math.cos(a) - 5, y: m.y + 300 * Math.sin(a) - 5, width: 10, height: 10 };
-      return { number: k + 1, box, region: box, angleDeg: m.angleDeg + 2, labels: [], areaPx: 1 };
+      return { number: k + 1, box, region: box, angleDeg: m.angleDeg + 2, labels: [], areaPx: 1, inkHex: '#000000' };
     });
     expect(measureMarks(at, capture)).toBeCloseTo(2, 6);
     expect(measureMarks(at.slice(1), capture)).toBeNull();
