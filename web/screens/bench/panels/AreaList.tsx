@@ -83,16 +83,16 @@ function Row({ row, areas, picture, size, onChoose }: Omit<Props, 'areas'> & { r
       {(count === 1 || lead.isUnsure) && (
         <span className={`chip${lead.isUnsure ? ' is-unsure' : ''}`}>{lead.number}</span>
       )}
-      <span className="areas-words">
-        {lead.asks && lead.asks !== 'area' ? (
-          `${ASKS[lead.asks]}, ${count === 1 ? '1 area' : `${count} areas`}`
-        ) : (
-          <>
-            {count > 1 ? `${count} ${what}, ` : `${what}, `}
-            {lead.areaPx.toLocaleString('en')} px
-          </>
-        )}
-      </span>
+      {lead.asks && lead.asks !== 'area' ? (
+        <span className="areas-words is-question">
+          {`${ASKS[lead.asks]}, ${count === 1 ? '1 area' : `${count} areas`}`}
+        </span>
+      ) : (
+        <span className="areas-words">
+          {count > 1 ? `${count} ${what}, ` : `${what}, `}
+          {lead.areaPx.toLocaleString('en')} px
+        </span>
+      )}
       {count === 1 && <More areas={areas} one={lead} onChoose={onChoose} />}
       <Segmented
         size="small"

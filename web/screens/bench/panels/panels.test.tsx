@@ -75,6 +75,17 @@ describe('the list of enclosed areas', () => {
     expect(onChoose).toHaveBeenCalledWith(areas, 'open');
     expect(screen.queryByText(/similar areas$/), 'nothing else is of its size').toBeNull();
   });
+  it('puts a question about areas that belong together in one row, and answers for all of them', async () => {
+    const of = (n: number) => area(n, { isUnsure: true, decision: 'solid', group: 3, asks: 'figure' });
+    const onChoose = list([of(1), of(2), of(3), area(4, { isUnsure: true, asks: 'area' })]);
+    expect(screen.getByText('2 questions')).toBeTruthy();
+    expect(screen.getAllByRole('listitem')).toHaveLength(2);
+    const row = screen.getAllByRole('listitem')[0];
+    expect(row.textContent).toContain('figure in a filled shape, 3 areas');
+    await userEvent.click(within(row).getByText('open'));
+    expect(onChoose.mock.calls[0][0].map((a: AreaFact) => a.number)).toEqual([1, 2, 3]);
+    expect(onChoose.mock.calls[0][1]).toBe('open');
+  });
   it('shows a few rows first, and all when asked', async () => {
     list(Array.from({ length: 9 }, (_, k) => area(k + 1, { areaPx: 100 * 4 ** k })));
     expect(screen.getAllByRole('listitem')).toHaveLength(6);
