@@ -2,6 +2,7 @@ import { basename } from 'node:path';
 import { CoreError, isCoreError } from '../core/errors';
 import { inspectPicture } from '../core/inspect/inspectPicture';
 import { cutOutFlat, plainFlat } from '../core/matte/cutOutFlat';
+import { UNSURE_BELOW } from '../core/matte/enclosedAreas';
 import { initialRecipe } from '../core/recipe/recipe';
 import { cutOutFacts, runStages } from '../core/recipe/runRecipe';
 import { marksOf } from '../core/stages/cutOutFacts';
@@ -54,8 +55,25 @@ interface Inspected {
   readonly pages: number | null;
   /** Separate pictures on a sheet of paths, or on a document's first page. */
   readonly clusters: readonly RectPx[];
-  readonly areas: readonly { x: number; y: number; areaPx: number; decision: string; certainty: number }[];
-  readonly marks: readonly { x: number; y: number; width: number; height: number; angleDeg: number }[];
+  readonly areas: readonly {
+    x: number;
+    y: number;
+    areaPx: number;
+    decision: string;
+    certainty: number;
+    isUnsure: boolean;
+    /** Areas that one question is about share a group. */
+    group: number;
+    asks: string | null;
+  }[];
+  readonly marks: readonly {
+    x: number;
+    y: number;
+    width: number;
+    height: number;
+    angleDeg: number;
+    inkHex?: string;
+  }[];
 }
 
 async function inspectFile(path: string): Promise<Inspected> {
@@ -148,12 +166,15 @@ const rounded = (b: RectPx): RectPx => ({
 
 function listAreas(raster: Parameters<typeof inspectPicture>[0]) {
   const { facts } = cutOutFlat(raster, { ...plainFlat, onlyAreas: true });
-  return facts.areas.map(({ x, y, areaPx, decision, certainty }) => ({
+  return facts.areas.map(({ x, y, areaPx, decision, certainty, group, asks }) => ({
     x,
     y,
     areaPx,
     decision,
     certainty: round(certainty),
+    isUnsure: certainty < UNSURE_BELOW,
+    group,
+    asks,
   }));
 }
 
@@ -165,7 +186,14 @@ function listMarks(raster: Parameters<typeof inspectPicture>[0]) {
       { ...stages, cutOut: { ...stages.cutOut, way: 'paper' } },
       { pictureKey: 'inspect', reduction: 1 },
     );
-    return marksOf(cutOutFacts(result)).map(({ x, y, width, height, angleDeg }) => ({ x, y, width, height, angleDeg }));
+    return marksOf(cutOutFacts(result)).map(({ x, y, width, height, angleDeg, inkHex }) => ({
+      x,
+      y,
+      width,
+      height,
+      angleDeg,
+      inkHex,
+    }));
   } catch (error) {
     if (isCoreError(error)) return [];
     throw error;
@@ -187,8 +215,11 @@ function printFacts(f: Awaited<ReturnType<typeof inspectFile>>): void {
   ];
   if (f.ground)
     rows.push(['ground', `${f.ground}, noise ${f.noise}, drift ${f.drift}, ${percent(f.groundShare)} of the border`]);
-  if (f.areas.length)
-    rows.push(['enclosed areas', `${f.areas.length}, ${f.areas.filter((a) => a.decision === 'open').length} open`]);
+  if (f.areas.length) {
+    const asked = new Set(f.areas.filter((a) => a.isUnsure).map((a) => a.group)).size;
+    const open = f.areas.filter((a) => a.decision === 'open').length;
+    rows.push(['enclosed areas', `${f.areas.length}, ${open} open${asked ? `, ${asked} to be asked about` : ''}`]);
+  }
   f.marks.forEach((m, k) =>
     rows.push([
       k ? '' : 'signatures',

@@ -85,6 +85,11 @@ const commands: readonly { verb: string; summary: string; load: () => Promise<Co
     load: async () => (await import('./sheet')).sheet,
   },
   {
+    verb: 'wall',
+    summary: 'look at the logos of a folder, level them and write a picture a slot',
+    load: async () => (await import('./wall')).wall,
+  },
+  {
     verb: 'type',
     summary: 'set a line of text as a mark, as paths',
     load: async () => (await import('./type')).type,
