@@ -7,7 +7,8 @@ import type { FlatScene } from './flatScene';
 import { type Box, filledBox, stackRoom } from './spreadGround';
 import { type Body, measureBodies } from './bodyWidths';
 import { bytesOfBits, findNesting } from './nesting';
-import { type Question, type Settled, UNSURE_BELOW, settleTogether } from './settleTogether';
+import { type Question, type Settled, UNSURE_BELOW } from './settleScene';
+import { settleTogether } from './settleTogether';
 import { type AreaShape, type Judgement, judgeArea, scoreArea } from './judgeArea';
 
 /** More of a pale part's rim on the outer ground than this: it is an ordinary part of the mark. */
