@@ -191,7 +191,7 @@ export function cutOutInk(
   const low = Math.max(level * LOW_SHARE, study.noise * LOW_OVER_NOISE);
   const found = findInkPieces(smooth, region.width, region.height, low, Math.max(level, low));
   const strokePx = strokeWidth(found.labels, found.pieces, region.width, region.height);
-  const { kept, strays } = partStrays(found.pieces, strokePx, level);
+  const { kept, strays } = partStrays(found.pieces, strokePx, level, hugsBorder(region, raster));
   const isKept = new Uint8Array(found.pieces.length + 1);
   for (const p of kept) isKept[p.label] = 1;
   onStep('marks');
@@ -430,6 +430,7 @@ function partStrays(
   pieces: readonly InkPiece[],
   strokePx: number,
   level: number,
+  isAtBorder: (p: InkPiece) => boolean,
 ): { kept: InkPiece[]; strays: InkPiece[] } {
   const most = largestArea(pieces);
   const large = pieces.filter((p) => p.areaPx >= Math.max(most * LARGE_SHARE, strokePx * strokePx * 4));
@@ -442,9 +443,24 @@ function partStrays(
       p.areaPx < CRUMB_STROKES * strokePx * strokePx && p.peak < Math.max(CRUMB_PEAK, level * CRUMB_OVER_LEVEL);
     const isFar =
       p.areaPx < 6 * strokePx * strokePx && !large.some((l) => l === p || boxGap(l.box, p.box) <= FAR_SHARE * tall);
-    (isSpeck || isFaintCrumb || isFar ? strays : kept).push(p);
+    const isRim = p.areaPx < RIM_SHARE * most && isAtBorder(p);
+    (isSpeck || isFaintCrumb || isFar || isRim ? strays : kept).push(p);
   }
   return { kept, strays };
+}
+
+/** What lies wholly this near the picture's border, of its shorter side, is the sheet's rim or a line cut off there. */
+const RIM_REACH = 0.025;
+/** Unless it holds so much of the largest piece's ink. */
+const RIM_SHARE = 0.3;
+
+function hugsBorder(region: { x: number; y: number }, { width, height }: Raster): (p: InkPiece) => boolean {
+  const reach = Math.max(4, RIM_REACH * Math.min(width, height));
+  return ({ box }) => {
+    const [left, top] = [region.x + box.x, region.y + box.y];
+    const [right, bottom] = [left + box.width, top + box.height];
+    return right <= reach || bottom <= reach || left >= width - reach || top >= height - reach;
+  };
 }
 
 const boxGap = (a: InkPiece['box'], b: InkPiece['box']) =>
