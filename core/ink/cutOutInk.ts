@@ -7,6 +7,8 @@ import { type Raster, createRaster } from '../raster/raster';
 import { type Coverage, measureCoverage, removeLines } from './coverage';
 import { type LevelStudy, LOW_SHARE, studyLevel } from './cutLevel';
 import { type Ink, inkOf, measureInk, paperAt, paperColour } from './inkColour';
+import { SURELY_INKED, fullOf } from './fullInk';
+import type { InkStudy } from './inkStudy';
 import { inksOf } from './inksOfMarks';
 import { type InkMark, findInkMarks } from './inkMarks';
 import { type InkPiece, findInkPieces, largestArea, strokeWidth } from './inkPieces';
@@ -38,18 +40,6 @@ const NEAR_OVER_NOISE = 3;
 /** A larger crumb may be ink when it stands half above the cut, any crumb when it is four times as deep. */
 const CRUMB_OVER_CUT = 1.5;
 const DARK_OVER_CUT = 4;
-
-/** Coverage from which a pixel is surely inked, and the rank at which broad strokes are full. */
-export const SURELY_INKED = 0.25;
-const FULL_RANK = 0.9;
-/** Thin strokes hardly ever fill a pixel: of theirs the rank lies this much higher at most. */
-const THIN_RANK_RISE = 0.085;
-/** Of first-estimate full coverage: what counts as the body of a stroke, and what as any of it. */
-const BODY = 0.75;
-const ANY = 0.25;
-/** How far the first estimate may be off, either way. */
-const FULL_FROM = 0.6;
-const FULL_TO = 1.8;
 
 /** Share of the largest piece from which a piece is writing that others may belong to. */
 const LARGE_SHARE = 0.06;
@@ -113,20 +103,6 @@ export interface InkFacts {
   readonly faint: readonly { x: number; y: number; areaPx: number }[];
   /** Width of a stroke's edge from a quarter to three quarters, px; above 3 the picture is blurred. */
   readonly edgePx: number;
-}
-
-export interface InkStudy {
-  readonly paper: PaperLight;
-  readonly ink: Ink;
-  readonly families: readonly LineFamily[];
-  readonly coverage: Coverage;
-  /** Mean of 3 × 3. */
-  readonly smooth: Float32Array;
-  readonly noise: number;
-  readonly raw: number;
-  readonly level: LevelStudy;
-  /** The paper where the light is best. */
-  readonly paperRgb: Rgb;
 }
 
 /** Pieces with fewer pixels of the small grid are counted as stray. */
@@ -340,10 +316,6 @@ function forLinePixels(
   }
 }
 
-/** Strokes whose middles are this much of all that is inked have a level top; of the thinnest, hardly anything has. */
-const BROAD = 0.72;
-const THIN = 0.4;
-
 // What fully inked places come to, all over the sheet.
 function fullCoverage({ values, region: { width } }: Coverage): number {
   const sure: number[] = [];
@@ -353,22 +325,6 @@ function fullCoverage({ values, region: { width } }: Coverage): number {
     if (v > SURELY_INKED) sure.push(v);
   }
   return fullOf(sure).full;
-}
-
-/**
- * What fully inked places come to: the 90th percentile of all that is surely ink, where strokes are broad. Thin blurred
- * strokes reach full ink only where they cross or pool, so there a higher one.
- * @param sure  coverages of pixels that are surely inked; sorted in place
- * @returns that, within limits, and how thin strokes are, 0..1
- */
-export function fullOf(sure: number[]): { full: number; thin: number } {
-  if (sure.length < 30) return { full: 1, thin: 0 };
-  const sorted = Float32Array.from(sure).sort();
-  const first = sorted[Math.floor(sorted.length * FULL_RANK)];
-  const share = sorted.filter((v) => v > BODY * first).length / sorted.filter((v) => v > ANY * first).length;
-  const thin = Math.min(1, Math.max(0, (BROAD - share) / (BROAD - THIN)));
-  const rank = Math.min(sorted.length - 1, Math.floor(sorted.length * (FULL_RANK + THIN_RANK_RISE * thin)));
-  return { full: Math.min(FULL_TO, Math.max(FULL_FROM, sorted[rank])), thin };
 }
 
 // Bare paper at full size: deviation of single pixels and of means of 3 × 3.

@@ -14,8 +14,8 @@ const PART_SHARE = 0.35;
 const LINES_REACH = 0.62;
 /** Along the writing, words stand this many heights apart, initials and names too. */
 const WORD_GAP = 1.3;
-/** What stands on one line has its middle no further from it than this, in heights of the writing. */
-const ON_LINE = 0.8;
+/** What stands on one line shares so much of the lower one's height across the line. */
+const ON_LINE = 0.4;
 /** Pieces wider than so many times their height, and with so much ink of the largest, tell how the lines run. */
 const LONG = 1.6;
 /** Steps of the search for the angle, degrees. */
@@ -97,7 +97,7 @@ function groupPieces(pieces: readonly InkPiece[], labels: Int32Array, width: num
   const reach = Math.max(3, writing * NEAR_SHARE);
   const [sin, cos] = sineCosine(slopeOf(large, labels, width));
   const rims = pieces.map((p) => rimOf(p, labels, width, height));
-  const across = (p: InkPiece) => -p.centre.x * sin + p.centre.y * cos;
+  const spans = rims.map((rim) => spanAcross(rim, sin, cos));
   for (let a = 0; a < pieces.length; a++) {
     for (let b = a + 1; b < pieces.length; b++) {
       if (find(a) === find(b)) continue;
@@ -109,7 +109,9 @@ function groupPieces(pieces: readonly InkPiece[], labels: Int32Array, width: num
       const isPart = Math.min(pa, qa) < PART_SHARE * Math.max(pa, qa);
       const limit = reach * (isPart ? 1 : LINES_REACH);
       // Along the line the next word may stand further off.
-      const isOnLine = Math.abs(across(pieces[a]) - across(pieces[b])) < ON_LINE * writing;
+      const [s, t] = [spans[a], spans[b]];
+      const shared = Math.min(s.to, t.to) - Math.max(s.from, t.from);
+      const isOnLine = shared > ON_LINE * Math.min(s.to - s.from, t.to - t.from);
       const along = isOnLine ? Math.max(limit, writing * WORD_GAP) : limit;
       const far = Math.max(limit, along);
       if (dx > far || dy > far) continue;
@@ -162,6 +164,16 @@ function rimOf(p: InkPiece, labels: Int32Array, width: number, height: number): 
     { length: Math.ceil(out.length / 2 / step) * 2 },
     (_, k) => out[Math.floor(k / 2) * step * 2 + (k % 2)],
   );
+}
+
+function spanAcross(rim: Float32Array, sin: number, cos: number): { from: number; to: number } {
+  let [from, to] = [Infinity, -Infinity];
+  for (let k = 0; k < rim.length; k += 2) {
+    const v = rim[k + 1] * cos - rim[k] * sin;
+    from = Math.min(from, v);
+    to = Math.max(to, v);
+  }
+  return { from, to };
 }
 
 /** How far apart two strokes of one hand may lie, along the line and across it, and how that line is turned. */

@@ -1,5 +1,6 @@
 import type { Raster } from '../raster/raster';
-import { type InkStudy, SURELY_INKED, fullOf } from './cutOutInk';
+import { SURELY_INKED, fullOf } from './fullInk';
+import type { InkStudy } from './inkStudy';
 import { type Ink, inkOf, paperAt } from './inkColour';
 import type { InkMark } from './inkMarks';
 import { splitPens } from './splitPens';

@@ -1,6 +1,6 @@
 import type { Raster } from '../raster/raster';
 import { paperAt } from './inkColour';
-import type { InkStudy } from './cutOutInk';
+import type { InkStudy } from './inkStudy';
 
 /** From this coverage on a pixel's colour tells its pen. */
 const TELLING = 0.4;

@@ -18,6 +18,9 @@ const SHADOW = [20, 30, 40];
 /** A label of enclosed ground, and one of another patch. */
 const [ENCLOSED, OTHER] = [16, 17];
 
+/** What the search is begun with: a step of this much, code values, is still gradual. */
+const STEEPEST = 15;
+
 interface Scene {
   width: number;
   height: number;
@@ -130,7 +133,7 @@ function withKernels<T>(s: Scene, labels: Int32Array, out: Uint8Array, run: (t: 
       ofRegion: scratch(pixels),
       w: s.width,
       h: s.height,
-      steepest: 15,
+      steepest: STEEPEST,
     });
     k.smoothDistance(level);
     intsAt(members, s.members.length).set(s.members);
@@ -350,6 +353,17 @@ describe.each(rounds)('soft regions in %i × %i, the ground drifts: %s', (width,
   });
 });
 
+// The change across two pixels, the worst channel, along rows and columns.
+function stepAt({ width, data }: Scene, i: number): number {
+  const height = data.length / 4 / width;
+  const [x, y] = [i % width, Math.floor(i / width)];
+  const sides = [
+    [x < width - 1 ? i + 1 : i, x > 0 ? i - 1 : i],
+    [y < height - 1 ? i + width : i, y > 0 ? i - width : i],
+  ];
+  return Math.max(...sides.flatMap(([p, q]) => [0, 1, 2].map((c) => Math.abs(data[p * 4 + c] - data[q * 4 + c]))));
+}
+
 function shadedWith(s: Scene, soft: Int32Array, levels: readonly number[]): Set<number> {
   const { width, distance, labels } = s;
   const [xs, ys] = [[...soft].map((i) => i % width), [...soft].map((i) => Math.floor(i / width))];
@@ -379,10 +393,14 @@ function shadedWith(s: Scene, soft: Int32Array, levels: readonly number[]): Set<
     const beside = [...patch].flatMap((i) => four(s, i)).map((n) => labels[n]);
     const mean = [...patch].reduce((sum, i) => sum + distance[i], 0) / patch.size;
     const deviation = Math.sqrt([...patch].reduce((sum, i) => sum + (distance[i] - mean) ** 2, 0) / patch.size);
+    const bright = [...patch].flatMap((i) => four(s, i)).filter((n) => labels[n] === MARK && distance[n] < 4).length;
     const isSoft =
       beside.filter((l) => l === OUTSIDE).length <= beside.filter((l) => l === SOFT).length &&
       patch.size >= 12 &&
-      deviation >= 0.025 * mean;
+      deviation >= 0.025 * mean &&
+      Math.max(...[...patch].map((i) => distance[i])) >= 0.35 * Math.floor(strongest) &&
+      2 * [...patch].filter((i) => stepAt(s, i) <= 2 * STEEPEST).length >= patch.size &&
+      4 * bright <= patch.size;
     if (isSoft) for (const i of patch) all.add(i);
   }
   return all;
