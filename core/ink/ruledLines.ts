@@ -79,12 +79,54 @@ function findFamily(paper: PaperLight, points: Float32Array, few: Float32Array, 
       spacing,
     ),
   );
-  if (kept.length < LEAST_LINES) return null;
+  if (kept.length < LEAST_LINES || !runAcross(points, best.angle, kept, paper)) return null;
   return {
     angleDeg: best.angle,
     offsets: kept.map((o) => o.at),
     depth: kept.reduce((s, o) => s + o.depth, 0) / kept.length,
   };
+}
+
+/** Printed lines show in this share of their sections together; strokes that lie along one, in fewer than half. */
+const SECTIONS = 8;
+const LEAST_SECTIONS = 0.6;
+/** A section shows the line when it holds this many times what lies beside it, px of the small grid. */
+const OVER_BESIDE = 1.6;
+const ON_PX = 1;
+const BESIDE_FROM_PX = 3;
+const BESIDE_TO_PX = 6;
+
+// Printed lines run from one side of the sheet to the other; the stems of a signature, alike and side by side, do not.
+function runAcross(
+  points: Float32Array,
+  angleDeg: number,
+  lines: readonly { readonly at: number }[],
+  { width, height }: PaperLight,
+): boolean {
+  const a = (angleDeg * Math.PI) / 180;
+  const [dx, dy] = [Math.cos(a), Math.sin(a)];
+  const isLevel = Math.abs(dx) > Math.abs(dy);
+  const long = isLevel ? width : height;
+  const on = new Float32Array(lines.length * SECTIONS);
+  const beside = new Float32Array(on.length);
+  const sorted = lines.map((l) => l.at).sort((p, q) => p - q);
+  for (let k = 0; k < points.length; k += 3) {
+    const [x, y, v] = [points[k], points[k + 1], points[k + 2]];
+    const across = -x * dy + y * dx;
+    let [low, high] = [0, sorted.length - 1];
+    while (low < high) {
+      const mid = (low + high) >> 1;
+      if (sorted[mid] < across - BESIDE_TO_PX) low = mid + 1;
+      else high = mid;
+    }
+    const off = Math.abs(across - sorted[low]);
+    const cell = low * SECTIONS + Math.min(SECTIONS - 1, Math.floor(((isLevel ? x : y) / long) * SECTIONS));
+    if (off <= ON_PX) on[cell] += v;
+    else if (off >= BESIDE_FROM_PX && off <= BESIDE_TO_PX) beside[cell] += v;
+  }
+  const share = (BESIDE_TO_PX - BESIDE_FROM_PX) / ON_PX;
+  const shown = on.filter((v, k) => v > 0 && v * share > OVER_BESIDE * beside[k]).length;
+  return shown >= LEAST_SECTIONS * on.length;
 }
 
 // Triples x, y, density of pixels that stand out a little.
