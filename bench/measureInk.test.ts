@@ -1,8 +1,10 @@
+import { cutOutInk, plainInk } from '../core/ink/cutOutInk';
 import { describe, expect, it } from 'vitest';
 import { archLine, blueInk, drawStrokes } from '../core/ink/testSheet';
 import type { Raster } from '../core/raster/raster';
 import { inkKey, inkRamp, otsuThreshold } from './baselines';
 import { measureInkResult, measureMarks } from './measureInk';
+import { makeHardCapture } from './hardCaptures';
 import { makeTestCapture } from './testCaptures';
 
 const truth = drawStrokes(
@@ -81,4 +83,9 @@ describe('the baselines', () => {
     for (const method of [inkKey, otsuThreshold, inkRamp])
       expect(measureInkResult(method(clean), truth).f, method.name).toBeGreaterThan(0.9);
   });
+});
+
+it('the stems of two initials side by side are not taken for printed lines', async () => {
+  const { picture } = await makeHardCapture(31, [600, 700]);
+  expect(cutOutInk(picture, plainInk).facts.lineCount).toBe(0);
 });
