@@ -72,7 +72,6 @@ interface Inspected {
     width: number;
     height: number;
     angleDeg: number;
-    inkHex?: string;
   }[];
 }
 
@@ -186,14 +185,7 @@ function listMarks(raster: Parameters<typeof inspectPicture>[0]) {
       { ...stages, cutOut: { ...stages.cutOut, way: 'paper' } },
       { pictureKey: 'inspect', reduction: 1 },
     );
-    return marksOf(cutOutFacts(result)).map(({ x, y, width, height, angleDeg, inkHex }) => ({
-      x,
-      y,
-      width,
-      height,
-      angleDeg,
-      inkHex,
-    }));
+    return marksOf(cutOutFacts(result)).map(({ x, y, width, height, angleDeg }) => ({ x, y, width, height, angleDeg }));
   } catch (error) {
     if (isCoreError(error)) return [];
     throw error;
