@@ -26,7 +26,10 @@ function plateShape(random: Random, fill: string, h = 1000): string {
   if (kind === 1)
     return `<rect x="60" y="60" width="880" height="${h - 120}" rx="${between(random, 0, 160)}" fill="${fill}"/>`;
   if (kind === 2)
-    return `<path d="M90 80H910V${h * 0.55}Q910 ${h * 0.82} 500 ${h - 40}Q90 ${h * 0.82} 90 ${h * 0.55}Z" fill="${fill}"/>`;
+    return (
+      `<path d="M90 80H910V${h * 0.55}Q910 ${h * 0.82} 500 ${h - 40}Q90 ${h * 0.82} 90 ${h * 0.55}Z" ` +
+      `fill="${fill}"/>`
+    );
   return `<path d="M500 30L940 ${h * 0.26}V${h * 0.74}L500 ${h - 30}L60 ${h * 0.74}V${h * 0.26}Z" fill="${fill}"/>`;
 }
 
@@ -43,7 +46,8 @@ function animal(random: Random): { patches: string; details: (fill: string) => s
   for (let k = 0; k < legs; k++) {
     const x = 500 - long * 0.8 + ((long * 1.6) / (legs - 1)) * k - 20;
     patches.push(
-      `<rect x="${x}" y="${520 + tall + gap}" width="${between(random, 30, 46)}" height="${between(random, 60, 110)}" rx="12"/>`,
+      `<rect x="${x}" y="${520 + tall + gap}" width="${between(random, 30, 46)}" ` +
+        `height="${between(random, 60, 110)}" rx="12"/>`,
     );
   }
   if (chance(random, 0.7)) patches.push(`<path d="M${500 - long - gap} 500q-90 -20 -70 -130q70 40 ${70 - gap} 110Z"/>`);
@@ -51,7 +55,8 @@ function animal(random: Random): { patches: string; details: (fill: string) => s
     patches.push(`<path d="M${500 + long - 10} 300l-26 -96l70 60Z"/><path d="M${500 + long + 50} 290l50 -90l16 92Z"/>`);
   const eye = { x: 500 + long + 26, y: 392, r: between(random, 9, 18) };
   const wing = chance(random, 0.6)
-    ? `<path d="M${500 - long * 0.5} 480q${long * 0.5} 120 ${long} -20q-${long * 0.2} 150 -${long * 0.6} 130q-${long * 0.3} -20 -${long * 0.4} -110Z" fill="none" stroke-width="${gap}"/>`
+    ? `<path d="M${500 - long * 0.5} 480q${long * 0.5} 120 ${long} -20q-${long * 0.2} 150 -${long * 0.6} ` +
+      `130q-${long * 0.3} -20 -${long * 0.4} -110Z" fill="none" stroke-width="${gap}"/>`
     : '';
   return {
     patches: patches.join(''),
@@ -68,7 +73,8 @@ export const hardDrawings: Record<string, (brush: Brush) => Drawing> = {
     const figure = animal(random);
     const isHole = chance(random, 0.12);
     const line = chance(random, 0.6)
-      ? `<circle cx="500" cy="500" r="${between(random, 385, 408)}" fill="none" stroke="${ground}" stroke-width="${between(random, 6, 16)}"/>`
+      ? `<circle cx="500" cy="500" r="${between(random, 385, 408)}" fill="none" stroke="${ground}" ` +
+        `stroke-width="${between(random, 6, 16)}"/>`
       : '';
     const plate = line ? `<circle cx="500" cy="500" r="440" fill="${a}"/>` : plateShape(random, a);
     const scale = between(random, 0.75, 1.12);
@@ -121,7 +127,9 @@ export const hardDrawings: Record<string, (brush: Brush) => Drawing> = {
     return {
       width: 1000,
       height: 420,
-      body: `<path d="${spaced}" fill="${chance(random, 0.6) ? ground : 'none'}" stroke="${a}" stroke-width="${w}" stroke-linejoin="round"/>`,
+      body:
+        `<path d="${spaced}" fill="${chance(random, 0.6) ? ground : 'none'}" stroke="${a}" ` +
+        `stroke-width="${w}" stroke-linejoin="round"/>`,
     };
   },
   boldCounters({ random, a, b }) {
@@ -148,8 +156,10 @@ export const hardDrawings: Record<string, (brush: Brush) => Drawing> = {
       width: 1000,
       height: 460,
       body:
-        `<path d="${centred(first, 'grotesque', size, 210)}" fill="${a}" stroke="${a}" stroke-width="${size * between(random, 0, 0.06)}"/>` +
-        `<path d="${centred(second, 'grotesque', small, 340)}" fill="${b}" stroke="${b}" stroke-width="${small * between(random, 0, 0.05)}"/>`,
+        `<path d="${centred(first, 'grotesque', size, 210)}" fill="${a}" stroke="${a}" ` +
+        `stroke-width="${size * between(random, 0, 0.06)}"/>` +
+        `<path d="${centred(second, 'grotesque', small, 340)}" fill="${b}" stroke="${b}" ` +
+        `stroke-width="${small * between(random, 0, 0.05)}"/>`,
     };
   },
   ringWithFigure({ random, a, b, ground }) {
@@ -159,23 +169,26 @@ export const hardDrawings: Record<string, (brush: Brush) => Drawing> = {
     const inside = chance(random, 0.5) ? ground : 'none';
     const shape = chance(random, 0.7)
       ? `<circle cx="500" cy="500" r="${r}" fill="${inside}" stroke="${a}" stroke-width="${w}"/>`
-      : `<rect x="${60 + w / 2}" y="${60 + w / 2}" width="${880 - w}" height="${880 - w}" rx="${between(random, 20, 180)}" fill="${inside}" stroke="${a}" stroke-width="${w}"/>`;
+      : `<rect x="${60 + w / 2}" y="${60 + w / 2}" width="${880 - w}" height="${880 - w}" ` +
+        `rx="${between(random, 20, 180)}" fill="${inside}" stroke="${a}" stroke-width="${w}"/>`;
     return {
       width: 1000,
       height: 1000,
       body:
-        `${shape}<g transform="translate(500 510) scale(${between(random, 0.75, 0.95)}) translate(-510 -500)" fill="${b}">` +
+        `${shape}<g transform="translate(500 510) scale(${between(random, 0.75, 0.95)}) translate(-510 -500)" ` +
+        `fill="${b}">` +
         `${figure.patches}${figure.details(inside === 'none' ? a : ground)}</g>`,
     };
   },
   letteredRing({ random, a, b }) {
     const text = `${pick(random, words)} ${pick(random, words)} `.toUpperCase();
     const r = between(random, 320, 350);
+    const style = { name: 'grotesque', size: between(random, 70, 96), spacing: 12 } as const;
     return {
       width: 1000,
       height: 1000,
       body:
-        `<path d="${textOnCircle(text, { name: 'grotesque', size: between(random, 70, 96), spacing: 12 }, { cx: 500, cy: 500, radius: r, angleRad: 0 })}" fill="${a}"/>` +
+        `<path d="${textOnCircle(text, style, { cx: 500, cy: 500, radius: r, angleRad: 0 })}" fill="${a}"/>` +
         `<g transform="translate(500 500) scale(.55) translate(-510 -500)" fill="${b}">${animal(random).patches}</g>`,
     };
   },
@@ -189,7 +202,8 @@ export const hardDrawings: Record<string, (brush: Brush) => Drawing> = {
     ).join('');
     const body =
       `<rect x="100" y="100" width="800" height="800" rx="${between(random, 60, 200)}" fill="${a}"/>` +
-      `<g fill="${ground}"><path d="M180 260L500 150L820 260Z"/>${columns}<rect x="190" y="700" width="620" height="50"/></g>`;
+      `<g fill="${ground}"><path d="M180 260L500 150L820 260Z"/>${columns}<rect x="190" y="700" width="620" ` +
+      `height="50"/></g>`;
     const word = pick(random, words);
     const letters = `<path d="${centred(word, 'grotesque', fitText(word, 'grotesque', 800, 170), 1090)}" fill="${b}"/>`;
     const silhouette =
@@ -208,8 +222,10 @@ export const hardDrawings: Record<string, (brush: Brush) => Drawing> = {
       width: 1000,
       height: 1000,
       body:
-        `<defs><filter id="g" x="-40%" y="-40%" width="180%" height="180%"><feGaussianBlur stdDeviation="${between(random, 14, 34)}"/></filter></defs>` +
-        `<path d="M${points}Z" fill="${glow}" stroke="${glow}" stroke-width="${between(random, 10, 50)}" fill-opacity="${between(random, 0.6, 1)}" filter="url(#g)"/>` +
+        `<defs><filter id="g" x="-40%" y="-40%" width="180%" height="180%"><feGaussianBlur ` +
+        `stdDeviation="${between(random, 14, 34)}"/></filter></defs>` +
+        `<path d="M${points}Z" fill="${glow}" stroke="${glow}" stroke-width="${between(random, 10, 50)}" ` +
+        `fill-opacity="${between(random, 0.6, 1)}" filter="url(#g)"/>` +
         `<path d="M${points}Z" fill="${a}"/>`,
     };
   },
@@ -231,7 +247,9 @@ export const hardDrawings: Record<string, (brush: Brush) => Drawing> = {
 function shadow(random: Random, silhouette: string, blur: [number, number], offset: [number, number]): string {
   return (
     '<defs><filter id="sh" x="-30%" y="-30%" width="160%" height="160%"><feGaussianBlur ' +
-    `stdDeviation="${between(random, ...blur)}"/></filter></defs><g fill="#000" fill-opacity="${between(random, 0.25, 0.5)}" ` +
-    `filter="url(#sh)" transform="translate(${between(random, ...offset)} ${between(random, ...offset)})">${silhouette}</g>`
+    `stdDeviation="${between(random, ...blur)}"/></filter></defs><g fill="#000" ` +
+    `fill-opacity="${between(random, 0.25, 0.5)}" ` +
+    `filter="url(#sh)" transform="translate(${between(random, ...offset)} ` +
+    `${between(random, ...offset)})">${silhouette}</g>`
   );
 }

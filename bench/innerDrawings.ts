@@ -7,6 +7,7 @@ const around = (count: number, cx: number, cy: number, r: (k: number) => number,
   `M${Array.from({ length: count }, (_, k) => polar(cx, cy, r(k), from + (k / count) * 2 * Math.PI)).join('L')}Z`;
 const middle = (text: string, size: number, y: number) =>
   textPath(text, 'grotesque', size, 500 - textWidth(text, 'grotesque', size) / 2, y);
+const times = (count: number, draw: (k: number) => string) => Array.from({ length: count }, (_, k) => draw(k)).join('');
 const digits = (random: () => number) => String(Math.floor(between(random, 10, 99)));
 
 /**
@@ -48,7 +49,7 @@ const open: Record<string, (brush: Brush) => Drawing> = {
       body:
         `<circle cx="500" cy="500" r="400" fill="none" stroke="${a}" ` +
         `stroke-width="${w * 1.3}"/><path ` +
-        `d="${Array.from({ length: spokes }, (_, k) => `M500 500L${polar(500, 500, 400, (k / spokes) * 2 * Math.PI)}`).join('')}" ` +
+        `d="${times(spokes, (k) => `M500 500L${polar(500, 500, 400, (k / spokes) * 2 * Math.PI)}`)}" ` +
         `stroke="${a}" stroke-width="${w * 0.8}"/><circle cx="500" cy="500" ` +
         `r="${between(random, 50, 110)}" fill="${a}"/>`,
     };
@@ -122,7 +123,14 @@ const open: Record<string, (brush: Brush) => Drawing> = {
       height: 1000,
       body:
         `<circle cx="500" cy="500" r="${r}" fill="none" stroke="${a}" ` +
-        `stroke-width="${between(random, 10, 22)}"/>${Array.from({ length: leaves }, (_, k) => `<ellipse cx="${500 + r}" cy="500" rx="28" ry="64" fill="${a}" transform="rotate(${(k * 360) / leaves} 500 500) rotate(38 ${500 + r} 500)"/>`).join('')}<path ` +
+        `stroke-width="${between(random, 10, 22)}"/>` +
+        times(
+          leaves,
+          (k) =>
+            `<ellipse cx="${500 + r}" cy="500" rx="28" ry="64" fill="${a}" ` +
+            `transform="rotate(${(k * 360) / leaves} 500 500) rotate(38 ${500 + r} 500)"/>`,
+        ) +
+        '<path ' +
         `d="${middle(pick(random, words).slice(0, 6), 130, 545)}" fill="${b}"/>`,
     };
   },
@@ -143,12 +151,13 @@ const open: Record<string, (brush: Brush) => Drawing> = {
 const solid: Record<string, (brush: Brush) => Drawing> = {
   roundel({ random, a, ground }) {
     const text = pick(random, words).slice(0, 7).toUpperCase();
+    const style = { name: 'sans', size: between(random, 80, 110), spacing: 20 } as const;
     return {
       width: 1000,
       height: 1000,
       body:
         `<circle cx="500" cy="500" r="430" fill="${a}"/><path ` +
-        `d="${textOnCircle(text, { name: 'sans', size: between(random, 80, 110), spacing: 20 }, { cx: 500, cy: 500, radius: 300, angleRad: 0 })}" ` +
+        `d="${textOnCircle(text, style, { cx: 500, cy: 500, radius: 300, angleRad: 0 })}" ` +
         `fill="${ground}"/><path d="M500 360L640 620H360Z" fill="${ground}"/><rect x="460" ` +
         `y="520" width="80" height="100" fill="${a}"/>`,
     };
@@ -217,7 +226,15 @@ const solid: Record<string, (brush: Brush) => Drawing> = {
       height: 900,
       body:
         '<circle cx="500" cy="460" r="380" ' +
-        `fill="${a}"/>${[360, 640].map((x) => `<ellipse cx="${x}" cy="370" rx="70" ry="90" fill="${ground}"/><circle cx="${x + 10}" cy="385" r="${between(random, 24, 44)}" fill="${b}"/>`).join('')}<path ` +
+        `fill="${a}"/>` +
+        [360, 640]
+          .map(
+            (x) =>
+              `<ellipse cx="${x}" cy="370" rx="70" ry="90" fill="${ground}"/>` +
+              `<circle cx="${x + 10}" cy="385" r="${between(random, 24, 44)}" fill="${b}"/>`,
+          )
+          .join('') +
+        '<path ' +
         `d="M300 560Q500 ${between(random, 760, 860)} 700 560Q500 ` +
         `${between(random, 600, 650)} 300 560Z" fill="${ground}"/>`,
     };
@@ -240,7 +257,16 @@ const solid: Record<string, (brush: Brush) => Drawing> = {
       height: 860,
       body:
         '<path d="M500 80L920 420H820V780H180V420H80Z" ' +
-        `fill="${a}"/>${[320, 560].map((x) => `<rect x="${x}" y="440" width="${s}" height="${s}" fill="${ground}"/><path d="M${x + s / 2} 440V${440 + s}M${x} ${440 + s / 2}H${x + s}" stroke="${a}" stroke-width="${between(random, 8, 16)}"/>`).join('')}<rect ` +
+        `fill="${a}"/>` +
+        [320, 560]
+          .map(
+            (x) =>
+              `<rect x="${x}" y="440" width="${s}" height="${s}" fill="${ground}"/>` +
+              `<path d="M${x + s / 2} 440V${440 + s}M${x} ${440 + s / 2}H${x + s}" stroke="${a}" ` +
+              `stroke-width="${between(random, 8, 16)}"/>`,
+          )
+          .join('') +
+        '<rect ' +
         `x="450" y="630" width="90" height="120" fill="${b}"/>`,
     };
   },

@@ -52,21 +52,26 @@ function hollow(d: string, w: number, a: string, inside: string | null): string 
 
 const pictures: Record<string, (random: Random, fill: string, back: string) => string> = {
   fish: (random, fill, back) =>
-    `<path d="M250 500Q430 ${between(random, 300, 380)} 640 500Q430 ${between(random, 620, 700)} 250 500Z" fill="${fill}"/>` +
+    `<path d="M250 500Q430 ${between(random, 300, 380)} 640 500Q430 ${between(random, 620, 700)} 250 500Z" ` +
+    `fill="${fill}"/>` +
     `<path d="M650 500L770 400Q740 500 770 600Z" fill="${fill}"/><circle cx="350" cy="480" r="16" fill="${back}"/>` +
     `<path d="M430 430Q480 500 430 570" stroke="${back}" stroke-width="12" fill="none"/>`,
   tree: (random, fill) =>
-    `<path d="M500 210L640 420H560L680 580H320L440 420H360Z" fill="${fill}"/><rect x="460" y="600" width="80" height="${between(random, 90, 160)}" fill="${fill}"/>` +
+    `<path d="M500 210L640 420H560L680 580H320L440 420H360Z" fill="${fill}"/><rect x="460" y="600" width="80" ` +
+    `height="${between(random, 90, 160)}" fill="${fill}"/>` +
     `<path d="M250 ${between(random, 770, 790)}h500v20h-500Z" fill="${fill}"/>`,
   boat: (random, fill, back) =>
-    `<path d="M480 220V590H290Z" fill="${fill}"/><path d="M510 ${between(random, 260, 330)}L690 590H510Z" fill="${fill}"/>` +
-    `<path d="M250 620H750Q700 740 600 740H400Q300 740 250 620Z" fill="${fill}"/><path d="M330 680h300" stroke="${back}" stroke-width="14"/>`,
+    `<path d="M480 220V590H290Z" fill="${fill}"/><path d="M510 ${between(random, 260, 330)}L690 590H510Z" ` +
+    `fill="${fill}"/>` +
+    `<path d="M250 620H750Q700 740 600 740H400Q300 740 250 620Z" fill="${fill}"/><path d="M330 680h300" ` +
+    `stroke="${back}" stroke-width="14"/>`,
   owl: (random, fill, back) =>
     `<path d="M330 300L400 340H600L670 300V600Q670 760 500 760Q330 760 330 600Z" fill="${fill}"/>` +
     [420, 580]
       .map(
         (x) =>
-          `<circle cx="${x}" cy="430" r="${between(random, 52, 64)}" fill="${back}"/><circle cx="${x}" cy="430" r="24" fill="${fill}"/>`,
+          `<circle cx="${x}" cy="430" r="${between(random, 52, 64)}" fill="${back}"/><circle cx="${x}" cy="430" ` +
+          `r="24" fill="${fill}"/>`,
       )
       .join('') +
     `<path d="M480 500h40l-20 40Z" fill="${back}"/>`,
@@ -81,8 +86,10 @@ export const keptDrawings: Record<string, (brush: Brush) => Drawing> = {
       height: 1000,
       body:
         `<path d="M500 40Q700 120 900 110Q930 560 500 960Q70 560 100 110Q300 120 500 40Z" fill="${a}"/>` +
-        `<path d="M500 90Q690 160 856 155Q870 540 500 900Q130 540 144 155Q310 160 500 90Z" fill="none" stroke="${ground}" stroke-width="${chance(random, 0.6) ? w : 0}"/>` +
-        `<g transform="translate(500 440) scale(${between(random, 0.8, 1.05)}) translate(-500 -500)">${picture(random, ground, a)}</g>`,
+        `<path d="M500 90Q690 160 856 155Q870 540 500 900Q130 540 144 155Q310 160 500 90Z" fill="none" ` +
+        `stroke="${ground}" stroke-width="${chance(random, 0.6) ? w : 0}"/>` +
+        `<g transform="translate(500 440) scale(${between(random, 0.8, 1.05)}) translate(-500 ` +
+        `-500)">${picture(random, ground, a)}</g>`,
     };
   },
   stamp({ random, a, ground }) {
@@ -97,7 +104,8 @@ export const keptDrawings: Record<string, (brush: Brush) => Drawing> = {
       height: 500,
       body: isHole
         ? `<path d="M40 60H960V440H40Z${d}" fill="${a}" fill-rule="evenodd"/>`
-        : `<path d="M40 60H960V440H40Z" fill="${a}"/><path d="${d}" fill="${ground}"/><path d="${scallop}" fill="${a}"/>`,
+        : `<path d="M40 60H960V440H40Z" fill="${a}"/><path d="${d}" fill="${ground}"/><path d="${scallop}" ` +
+          `fill="${a}"/>`,
     };
   },
   hollowBlocks({ random, a, ground }) {
@@ -120,8 +128,10 @@ export const keptDrawings: Record<string, (brush: Brush) => Drawing> = {
       width: 1000,
       height: 420,
       body:
-        `<path d="${blocks(text, 500 - (text.length * 4 - 1) * cell * 0.5, 60, cell)}" fill="${a}" stroke="${a}" stroke-width="${grow}"/>` +
-        `<path d="${textPath(under, 'grotesque', size, 500 - textWidth(under, 'grotesque', size) / 2, 350)}" fill="${b}"/>`,
+        `<path d="${blocks(text, 500 - (text.length * 4 - 1) * cell * 0.5, 60, cell)}" fill="${a}" stroke="${a}" ` +
+        `stroke-width="${grow}"/>` +
+        `<path d="${textPath(under, 'grotesque', size, 500 - textWidth(under, 'grotesque', size) / 2, 350)}" ` +
+        `fill="${b}"/>`,
     };
   },
   hoop({ random, a, b, ground }) {
@@ -138,22 +148,28 @@ export const keptDrawings: Record<string, (brush: Brush) => Drawing> = {
       height: 1000,
       body:
         `<path d="M${outer}Z" fill="${fill}" stroke="${a}" stroke-width="${w}"/>` +
-        `<g transform="translate(500 500) scale(.8) translate(-500 -500)">${picture(random, b, fill === 'none' ? a : ground)}</g>`,
+        `<g transform="translate(500 500) scale(.8) translate(-500 ` +
+        `-500)">${picture(random, b, fill === 'none' ? a : ground)}</g>`,
     };
   },
   billboard({ random, a, b, ground }) {
     const bars = whole(random, 3, 6);
     const bar = (k: number) =>
-      `<rect x="${180 + (640 / bars) * k}" y="${300 - k * 24}" width="${(640 / bars) * between(random, 0.35, 0.65)}" height="${300 + k * 24}" fill="${ground}"/>`;
+      `<rect x="${180 + (640 / bars) * k}" y="${300 - k * 24}" ` +
+      `width="${(640 / bars) * between(random, 0.35, 0.65)}" height="${300 + k * 24}" fill="${ground}"/>`;
     const silhouette = `<rect x="90" y="60" width="820" height="640" rx="110"/>`;
     const word = pick(random, words).toUpperCase();
-    const letters = `<path d="${textPath(word, 'grotesque', fitText(word, 'grotesque', 800, 150), 100, 880)}" fill="${b}"/>`;
+    const letters =
+      `<path d="${textPath(word, 'grotesque', fitText(word, 'grotesque', 800, 150), 100, 880)}" ` + `fill="${b}"/>`;
     return {
       width: 1000,
       height: 960,
       body:
-        `<defs><filter id="s" x="-30%" y="-30%" width="160%" height="160%"><feGaussianBlur stdDeviation="${between(random, 7, 18)}"/></filter></defs>` +
-        `<g fill-opacity="${between(random, 0.3, 0.5)}" filter="url(#s)" transform="translate(${between(random, 4, 18)} ${between(random, 8, 20)})">${silhouette}${letters.replace(/ fill="[^"]*"/, '')}</g>` +
+        `<defs><filter id="s" x="-30%" y="-30%" width="160%" height="160%"><feGaussianBlur ` +
+        `stdDeviation="${between(random, 7, 18)}"/></filter></defs>` +
+        `<g fill-opacity="${between(random, 0.3, 0.5)}" filter="url(#s)" ` +
+        `transform="translate(${between(random, 4, 18)} ` +
+        `${between(random, 8, 20)})">${silhouette}${letters.replace(/ fill="[^"]*"/, '')}</g>` +
         `<g fill="${a}">${silhouette}</g>${Array.from({ length: bars }, (_, k) => bar(k)).join('')}${letters}`,
     };
   },
@@ -162,15 +178,18 @@ export const keptDrawings: Record<string, (brush: Brush) => Drawing> = {
     const d = Array.from(
       { length: rays },
       (_, k) =>
-        `<rect x="485" y="${between(random, 90, 150)}" width="30" height="260" rx="15" transform="rotate(${(k * 360) / rays} 500 500)"/>`,
+        `<rect x="485" y="${between(random, 90, 150)}" width="30" height="260" rx="15" ` +
+        `transform="rotate(${(k * 360) / rays} 500 500)"/>`,
     ).join('');
     const glow = pick(random, ['#ff4fa0', '#29b6f6', '#8bc34a', b]);
     return {
       width: 1000,
       height: 1000,
       body:
-        `<defs><filter id="g" x="-40%" y="-40%" width="180%" height="180%"><feGaussianBlur stdDeviation="${between(random, 12, 28)}"/></filter></defs>` +
-        `<g fill="${glow}" stroke="${glow}" stroke-width="${between(random, 4, 26)}" filter="url(#g)">${d}</g><g fill="${a}">${d}<circle cx="500" cy="500" r="110"/></g>`,
+        `<defs><filter id="g" x="-40%" y="-40%" width="180%" height="180%"><feGaussianBlur ` +
+        `stdDeviation="${between(random, 12, 28)}"/></filter></defs>` +
+        `<g fill="${glow}" stroke="${glow}" stroke-width="${between(random, 4, 26)}" filter="url(#g)">${d}</g><g ` +
+        `fill="${a}">${d}<circle cx="500" cy="500" r="110"/></g>`,
     };
   },
   smallSign({ random, a, b }) {
@@ -182,8 +201,10 @@ export const keptDrawings: Record<string, (brush: Brush) => Drawing> = {
       width: 1000,
       height: 400,
       body:
-        `<defs><filter id="s" x="-30%" y="-30%" width="160%" height="160%"><feGaussianBlur stdDeviation="${between(random, 3, 8)}"/></filter></defs>` +
-        `<g fill-opacity="${between(random, 0.3, 0.55)}" filter="url(#s)" transform="translate(${between(random, 3, 9)} ${between(random, 4, 9)})">${mark}<path d="${d}"/></g>` +
+        `<defs><filter id="s" x="-30%" y="-30%" width="160%" height="160%"><feGaussianBlur ` +
+        `stdDeviation="${between(random, 3, 8)}"/></filter></defs>` +
+        `<g fill-opacity="${between(random, 0.3, 0.55)}" filter="url(#s)" ` +
+        `transform="translate(${between(random, 3, 9)} ${between(random, 4, 9)})">${mark}<path d="${d}"/></g>` +
         `<g fill="${b}">${mark}</g><path d="${d}" fill="${a}"/>`,
     };
   },

@@ -21,6 +21,8 @@ export interface TestLogo {
   readonly capture: string;
 }
 
+const BADGE_TEXT = { name: 'sans', size: 84, spacing: 14 } as const;
+const BADGE_CIRCLE = { cx: 500, cy: 500, radius: 300, angleRad: 0 };
 const fonts: readonly FontName[] = ['grotesque', 'sans', 'thin', 'script'];
 const grounds: readonly Rgb[] = [
   [255, 255, 255],
@@ -62,7 +64,7 @@ const drawings: Record<string, (brush: Brush) => Drawing> = {
       body:
         `<circle cx="500" cy="500" r="440" fill="none" stroke="${a}" ` +
         `stroke-width="${between(random, 10, 44)}"/><path ` +
-        `d="${textOnCircle(pick(random, words).toUpperCase(), { name: 'sans', size: 84, spacing: 14 }, { cx: 500, cy: 500, radius: 300, angleRad: 0 })}" ` +
+        `d="${textOnCircle(pick(random, words).toUpperCase(), BADGE_TEXT, BADGE_CIRCLE)}" ` +
         `fill="${a}"/><circle cx="500" cy="540" r="${r}" fill="${b}"/><path d="M500 ` +
         `${540 - r}L${500 + r * 0.5} 540L500 ${540 + r * 0.4}L${500 - r * 0.5} 540Z" fill="${a}"/>`,
     };
@@ -112,7 +114,14 @@ const drawings: Record<string, (brush: Brush) => Drawing> = {
         '<defs><linearGradient id="g" x1="0" y1="0" x2="0" y2="1"><stop offset="0" ' +
         `stop-color="${b}"/><stop offset="1" stop-color="${a}"/></linearGradient></defs><path ` +
         'd="M180 520A320 320 0 0 1 820 520Z" ' +
-        `fill="url(#g)"/>${[580, 630, 672].map((y, k) => `<rect x="${200 + k * 60}" y="${y}" width="${600 - k * 120}" height="${22 - k * 6}" fill="${a}"/>`).join('')}<circle ` +
+        'fill="url(#g)"/>' +
+        [580, 630, 672]
+          .map(
+            (y, k) =>
+              `<rect x="${200 + k * 60}" y="${y}" width="${600 - k * 120}" height="${22 - k * 6}" fill="${a}"/>`,
+          )
+          .join('') +
+        '<circle ' +
         `cx="500" cy="${between(random, 90, 130)}" r="24" fill="${b}"/>`,
     };
   },

@@ -1,17 +1,18 @@
 import { mkdirSync, readdirSync } from 'node:fs';
 import { extname, join, parse } from 'node:path';
-import { decodePicture, checkFile } from '../codecs/decodePicture';
+import { MOST_PIXELS, checkFile, decodePicture } from '../codecs/decodePicture';
 import { encodePng } from '../codecs/encodePng';
 import { readSvg } from '../codecs/readSvg';
 import { type Artwork, artworkOfDrawing, artworkOfRaster } from '../core/artwork/artwork';
 import { type Rgb, rgbFromHex } from '../core/colour/hex';
 import { CoreError } from '../core/errors';
-import { placeOnCanvas } from '../core/raster/cropRaster';
-import type { Raster } from '../core/raster/raster';
+import { uniqueNames } from '../core/recipe/fileNames';
 import { resizeRaster } from '../core/raster/resize';
 import { type AuditedLogo, type WallProblem, auditLogo, isSameMark } from '../core/wall/auditLogo';
+import { drawSlot, drawWall, wallExtent } from '../core/wall/drawWall';
 import { type Slot, levelWall } from '../core/wall/levelWall';
 import { measureOptics } from '../core/wall/opticalSize';
+import { readColour } from './settingOptions';
 import { type Command, isFolder, naming, readArguments, readInput, readNumber, writeWhole } from './command';
 
 const help = `tassel wall FOLDER --slot WxH --out FOLDER [options]
@@ -38,6 +39,7 @@ const options = {
 
 const MOST_SLOT = 8192;
 const MOST_FILES = 500;
+const WALL_NAME = 'wall.png';
 const ENDINGS = ['.png', '.jpg', '.jpeg', '.webp', '.gif', '.avif', '.tif', '.tiff', '.svg'];
 /** Drawings are looked at at the size of this many slots. */
 const DRAWN_AT = 2;
@@ -50,24 +52,26 @@ export const wall: Command = {
     if (!values.out) throw new CoreError('cli/usage', 'wall needs --out.');
     const slot = readSlot(values.slot, values.padding);
     const level = values.level === undefined ? 1 : readNumber(values.level, 'level', 0, 1);
-    const ground = readGround(values.ground);
+    const ground = rgbFromHex(readColour(values.ground ?? '#ffffff', 'ground'));
     const logos = await openAll(positionals[0], slot, ground);
     const placed = levelWall(
       logos.map(({ mark }) => ({ width: mark.width, height: mark.height, optics: measureOptics(mark) })),
       slot,
       level,
     );
+    const once = logos.map(({ mark }, k) => drawSlot(mark, placed[k], slot, 1));
+    const whole = await encodePng(drawWall(once, slot, ground));
+    // Under the names of the files they replace; two of one name, or one called as the wall is, get a number.
+    const [wallName, ...names] = uniqueNames([
+      WALL_NAME,
+      ...logos.flatMap(({ file }) => ['', '@2x'].map((size) => `${parse(file).name}${size}.png`)),
+    ]);
     mkdirSync(values.out, { recursive: true });
-    const once: Raster[] = [];
-    for (const [k, logo] of logos.entries()) {
-      const { name } = parse(logo.file);
-      for (const factor of [1, 2]) {
-        const picture = inSlot(logo.mark, placed[k], slot, factor);
-        if (factor === 1) once.push(picture);
-        writeWhole(join(values.out, `${name}${factor === 1 ? '' : '@2x'}.png`), await encodePng(picture));
-      }
+    writeWhole(join(values.out, wallName), whole);
+    for (const [k, { mark }] of logos.entries()) {
+      writeWhole(join(values.out, names[2 * k]), await encodePng(once[k]));
+      writeWhole(join(values.out, names[2 * k + 1]), await encodePng(drawSlot(mark, placed[k], slot, 2)));
     }
-    writeWhole(join(values.out, 'wall.png'), await encodePng(wholeWall(once, slot, ground)));
     const report = logos.map(({ file, problems }, k) => ({
       file,
       problems,
@@ -100,12 +104,6 @@ function readSlot(text: string | undefined, padding = '10%'): Slot {
   return { width, height, padding: px };
 }
 
-function readGround(text = '#ffffff'): Rgb {
-  if (!/^#[0-9a-f]{6}$/i.test(text))
-    throw new CoreError('cli/usage', `--ground takes a colour such as #1f5a45, got "${text}".`);
-  return rgbFromHex(text.toLowerCase());
-}
-
 interface WallLogo extends AuditedLogo {
   readonly file: string;
 }
@@ -120,6 +118,12 @@ async function openAll(folder: string, slot: Slot, ground: Rgb): Promise<WallLog
     throw new CoreError('file/not-readable', `${folder} holds ${names.length} pictures; a wall takes ${MOST_FILES}.`, {
       file: folder,
     });
+  const { width, height } = wallExtent(names.length, slot);
+  if (width * height > MOST_PIXELS)
+    throw new CoreError(
+      'cli/usage',
+      `A wall of ${names.length} such slots would be ${width} × ${height} px; take a smaller --slot.`,
+    );
   const room = { width: slot.width - 2 * slot.padding, height: slot.height - 2 * slot.padding };
   const found: WallLogo[] = [];
   for (const file of names) {
@@ -140,34 +144,4 @@ async function open(bytes: Uint8Array, name: string, slot: Slot): Promise<Artwor
   const side = (px: number) => Math.max(1, Math.round(px * scale));
   if (scale >= 1) return whole;
   return { ...whole, raster: resizeRaster(whole.raster, side(drawing.widthPx), side(drawing.heightPx)) };
-}
-
-function inSlot(mark: Raster, at: { x: number; y: number; scale: number }, slot: Slot, factor: number): Raster {
-  const side = (px: number) => Math.max(1, Math.round(px * at.scale * factor));
-  const sized = resizeRaster(mark, side(mark.width), side(mark.height));
-  const [width, height] = [slot.width * factor, slot.height * factor];
-  const x = Math.min(width - sized.width, Math.max(0, Math.round(at.x * factor)));
-  const y = Math.min(height - sized.height, Math.max(0, Math.round(at.y * factor)));
-  return placeOnCanvas(sized, width, height, x, y);
-}
-
-const COLUMNS = 4;
-
-function wholeWall(pictures: readonly Raster[], slot: Slot, ground: Rgb): Raster {
-  const columns = Math.min(COLUMNS, pictures.length);
-  const width = slot.width * columns;
-  const height = slot.height * Math.ceil(pictures.length / columns);
-  const data = new Uint8Array(width * height * 4);
-  for (let i = 0; i < data.length; i += 4) data.set([...ground, 255], i);
-  pictures.forEach((p, k) => {
-    const left = (k % columns) * slot.width;
-    const top = Math.floor(k / columns) * slot.height;
-    for (let y = 0; y < slot.height; y++)
-      for (let x = 0, from = y * slot.width * 4; x < slot.width; x++, from += 4) {
-        const a = p.data[from + 3] / 255;
-        const to = ((top + y) * width + left + x) * 4;
-        for (let c = 0; c < 3; c++) data[to + c] = Math.round(p.data[from + c] * a + data[to + c] * (1 - a));
-      }
-  });
-  return { width, height, data };
 }

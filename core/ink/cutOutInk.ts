@@ -160,7 +160,7 @@ export function cutOutInk(
   onStep: (name: string) => void = () => {},
 ): { picture: Raster; facts: InkFacts } {
   const study = studyInk(raster, options.keepLines, onStep);
-  const { paper, coverage, smooth, ink } = study;
+  const { paper, coverage, smooth } = study;
   const { region } = coverage;
   onStep('pieces');
   const level = options.level ?? study.level.start;
@@ -180,14 +180,13 @@ export function cutOutInk(
   onStep('alpha');
   const own = inksOf(raster, study, { labels: found.labels, marks });
   const alpha = settleAlpha(own.study, found.labels, isKept, strokePx, options.pen);
-  const colour = options.colour ?? inkRgb(ink, study.paperRgb);
   const colours = own.inks.map((o) => options.colour ?? inkRgb(o, study.paperRgb));
   const picture = createRaster(raster.width, raster.height);
   for (let y = 0, i = 0; y < region.height; y++) {
     for (let x = 0, s = ((region.y + y) * raster.width + region.x) * 4; x < region.width; x++, i++, s += 4) {
       const a = Math.round(alpha[i] * 255);
       if (a <= 0) continue;
-      const [r, g, b] = colours[own.markAt[i]] ?? colour;
+      const [r, g, b] = colours[own.markAt[i]];
       picture.data[s] = r;
       picture.data[s + 1] = g;
       picture.data[s + 2] = b;
@@ -199,7 +198,7 @@ export function cutOutInk(
   const main = marks.reduce((best, m, k) => (best < 0 || m.areaPx > marks[best].areaPx ? k : best), -1);
   const shown = chosen ? marks.indexOf(chosen) : main;
   const facts: InkFacts = {
-    inkHex: hexFromRgb(colours[shown + 1] ?? colour),
+    inkHex: hexFromRgb(colours[shown + 1]),
     paperHex: hexFromRgb(study.paperRgb.map(Math.round) as unknown as Rgb),
     noise: study.noise,
     level,

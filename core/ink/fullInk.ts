@@ -20,7 +20,7 @@ const THIN = 0.4;
  * @param sure  coverages of pixels that are surely inked
  * @returns that, within limits, and how thin strokes are, 0..1
  */
-export function fullOf(sure: number[]): { full: number; thin: number } {
+export function fullOf(sure: readonly number[]): { full: number; thin: number } {
   if (sure.length < 30) return { full: 1, thin: 0 };
   const sorted = Float32Array.from(sure).sort();
   const first = sorted[Math.floor(sorted.length * FULL_RANK)];

@@ -113,8 +113,7 @@ function groupPieces(pieces: readonly InkPiece[], labels: Int32Array, width: num
       const shared = Math.min(s.to, t.to) - Math.max(s.from, t.from);
       const isOnLine = shared > ON_LINE * Math.min(s.to - s.from, t.to - t.from);
       const along = isOnLine ? Math.max(limit, writing * WORD_GAP) : limit;
-      const far = Math.max(limit, along);
-      if (dx > far || dy > far) continue;
+      if (dx > along || dy > along) continue;
       if (isWithin(rims[a], rims[b], { along, across: limit, sin, cos })) parent[find(a)] = find(b);
     }
   }

@@ -56,7 +56,9 @@ describe('the inks of a sheet', () => {
   });
   it('thin strokes of a dark pen are known to be dark, a pencil stays grey', () => {
     const thin = (ink: string, width: number) => {
-      const body = `<path d="M80 200Q160 60 240 190T400 190T560 180T700 150" fill="none" stroke="${ink}" stroke-width="${width}"/>`;
+      const body =
+        `<path d="M80 200Q160 60 240 190T400 190T560 180T700 150" fill="none" stroke="${ink}" ` +
+        `stroke-width="${width}"/>`;
       return cutOutInk(photograph(body, 360, { blurPx: 0.9 }), plainInk).facts.inkHex;
     };
     expect(off(thin('#18181c', 2), '#18181c')).toBeLessThan(12);

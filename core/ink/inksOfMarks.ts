@@ -71,7 +71,7 @@ export function inksOf(
 
 // Each piece's mark, and some way out over its soft edges.
 function spreadMarks(labels: Int32Array, marks: readonly InkMark[], width: number, height: number): Uint16Array {
-  const markOf = new Uint16Array(Math.max(0, ...marks.map((m) => Math.max(...m.labels))) + 1);
+  const markOf = new Uint16Array(marks.reduce((most, m) => m.labels.reduce((a, b) => Math.max(a, b), most), 0) + 1);
   marks.forEach((m, k) => {
     for (const l of m.labels) markOf[l] = k + 1;
   });

@@ -114,7 +114,8 @@ function spread(places: readonly number[], group: Uint8Array, isSecond: number, 
   });
   for (let k = 0; k < queue.length; k++) {
     const i = queue[k];
-    for (const n of [i - 1, i + 1, i - w, i + w]) {
+    const x = i % w;
+    for (const n of [x > 0 ? i - 1 : i, x < w - 1 ? i + 1 : i, i - w, i + w]) {
       if (n < 0 || n >= markAt.length || markAt[n] !== mark || owner.has(n)) continue;
       owner.set(n, owner.get(i) as number);
       queue.push(n);

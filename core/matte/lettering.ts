@@ -1,4 +1,4 @@
-import type { Sides } from './nesting';
+import { type Sides, heightOf, widthOf } from './nesting';
 
 /** Letters of one line: neither taller than so many times the other (an x beside a capital, a descender). */
 const LIKE_HEIGHT = 1.75;
@@ -15,8 +15,6 @@ export interface Glyph extends Sides {
   readonly areaPx: number;
 }
 
-const heightOf = (g: Sides) => g.bottom - g.top + 1;
-const widthOf = (g: Sides) => g.right - g.left + 1;
 const sizeOf = (g: Sides) => Math.max(heightOf(g), widthOf(g));
 const near = (p: number, q: number, ratio: number) => Math.max(p, q) <= ratio * Math.min(p, q);
 

@@ -1,4 +1,5 @@
 import { CLEAR, DEEP, FIRST_AREA, SOFT_INSIDE } from '../kernels/interface';
+import { joinRuns } from '../raster/joinRuns';
 import type { RowSegments } from './rowSegments';
 
 /** Whole pixels, the last ones included. */
@@ -8,6 +9,9 @@ export interface Sides {
   readonly right: number;
   readonly bottom: number;
 }
+
+export const heightOf = (g: Sides) => g.bottom - g.top + 1;
+export const widthOf = (g: Sides) => g.right - g.left + 1;
 
 /** A piece of the mark: pixels that hang together, corners included. */
 export interface Piece extends Sides {
@@ -49,8 +53,7 @@ export interface NestingInput {
  */
 export function findNesting(input: NestingInput): Nesting {
   const runs = findRuns(input);
-  const joined = joinRuns(runs);
-  const { pieces, pieceOfRun } = makePieces(runs, joined, input);
+  const { pieces, pieceOfRun } = makePieces(runs, joinRuns(runs), input);
   const around = new Map<number, Piece>();
   const inside = new Map<number, Piece[]>();
   for (const piece of pieces) {
@@ -77,27 +80,27 @@ interface Runs {
   readonly to: number[];
   readonly row: number[];
   /** Where each row's runs begin; one entry more than rows. */
-  readonly rowStart: Int32Array;
+  readonly start: Int32Array;
 }
 
 function findRuns({ labels, width, segments, others }: NestingInput): Runs {
   const height = labels.length / width;
   const stride = bytesOfBits(width);
   const [from, to, row]: number[][] = [[], [], []];
-  const rowStart = new Int32Array(height + 1);
-  const { runs, rowStart: first } = segments;
+  const start = new Int32Array(height + 1);
+  const { runs, rowStart: firstOfRow } = segments;
   for (let y = 0; y < height; y++) {
-    rowStart[y] = from.length;
+    start[y] = from.length;
     const base = y * width;
     const bits = y * stride;
     let open = -1;
-    for (let s = first[y]; s < first[y + 1]; s += 3) {
-      const [state, start, end] = [runs[s], runs[s + 1], runs[s + 2]];
+    for (let s = firstOfRow[y]; s < firstOfRow[y + 1]; s += 3) {
+      const [state, first, end] = [runs[s], runs[s + 1], runs[s + 2]];
       if (state === DEEP) {
-        if (open < 0) open = start;
+        if (open < 0) open = first;
         continue;
       }
-      for (let i = start; i < end; i++) {
+      for (let i = first; i < end; i++) {
         if (open < 0) {
           if (state === CLEAR) break;
           i = base + nextBit(others, bits, i - base, end - base, 0);
@@ -117,8 +120,8 @@ function findRuns({ labels, width, segments, others }: NestingInput): Runs {
     to.push(width);
     row.push(y);
   }
-  rowStart[height] = from.length;
-  return { from, to, row, rowStart };
+  start[height] = from.length;
+  return { from, to, row, start };
 }
 
 /** Bytes of a row of bits, as the kernels lay them out. */
@@ -136,38 +139,17 @@ function nextBit(plane: Uint8Array, row: number, x: number, end: number, wanted:
   return end;
 }
 
-function joinRuns({ from, to, rowStart }: Runs): Int32Array {
-  const parent = Int32Array.from({ length: from.length }, (_, k) => k);
-  const root = (k: number): number => {
-    while (parent[k] !== k) k = parent[k] = parent[parent[k]];
-    return k;
-  };
-  for (let y = 1; y + 1 < rowStart.length; y++) {
-    let above = rowStart[y - 1];
-    for (let k = rowStart[y]; k < rowStart[y + 1]; k++) {
-      while (above < rowStart[y] && to[above] < from[k]) above++;
-      for (let a = above; a < rowStart[y] && from[a] <= to[k]; a++) {
-        const [p, q] = [root(a), root(k)];
-        if (p < q) parent[q] = p;
-        else parent[p] = q;
-      }
-    }
-  }
-  for (let k = 0; k < parent.length; k++) parent[k] = root(k);
-  return parent;
-}
-
 function makePieces(
   { from, to, row }: Runs,
-  joined: Int32Array,
+  label: Int32Array,
   { labels, width }: NestingInput,
 ): { pieces: Piece[]; pieceOfRun: Int32Array } {
   const pieceOfRun = new Int32Array(from.length);
   const made: { -readonly [K in keyof Piece]: Piece[K] }[] = [];
   for (let k = 0; k < from.length; k++) {
-    // The root of a piece is its first run, at the top.
-    if (joined[k] === k) {
-      pieceOfRun[k] = made.length;
+    pieceOfRun[k] = label[k] - 1;
+    // Labels follow first pixels: a piece's first run is its uppermost.
+    if (pieceOfRun[k] === made.length) {
       made.push({
         id: made.length,
         left: from[k],
@@ -179,7 +161,7 @@ function makePieces(
         areas: [],
         filledPx: 0,
       });
-    } else pieceOfRun[k] = pieceOfRun[joined[k]];
+    }
     const piece = made[pieceOfRun[k]];
     piece.left = Math.min(piece.left, from[k]);
     piece.right = Math.max(piece.right, to[k] - 1);
@@ -196,23 +178,23 @@ function aroundPiece(labels: Int32Array, first: number, width: number): number |
   return i >= 0 && labels[i] >= FIRST_AREA ? labels[i] : null;
 }
 
-function runAt({ from, to, rowStart }: Runs, pixel: number, width: number): number {
+function runAt({ from, to, start }: Runs, pixel: number, width: number): number {
   if (pixel < 0) return -1;
   const y = Math.floor(pixel / width);
   const x = pixel - y * width;
-  const k = firstRunFrom(to, rowStart[y], rowStart[y + 1], x);
-  return k < rowStart[y + 1] && from[k] <= x ? k : -1;
+  const k = firstRunFrom(to, start[y], start[y + 1], x);
+  return k < start[y + 1] && from[k] <= x ? k : -1;
 }
 
 /**
  * Area of the convex hull of a piece, pixels.
  * @see A. Andrew, "Another Efficient Algorithm for Convex Hulls in Two Dimensions", 1979
  */
-function hullOf(piece: Piece, { from, to, rowStart }: Runs, pieceOfRun: Int32Array): number {
+function hullOf(piece: Piece, { from, to, start }: Runs, pieceOfRun: Int32Array): number {
   const [left, right]: [number, number][][] = [[], []];
   for (let y = piece.top; y <= piece.bottom; y++) {
     let [first, last] = [Infinity, -Infinity];
-    for (let k = firstRunFrom(to, rowStart[y], rowStart[y + 1], piece.left); k < rowStart[y + 1]; k++) {
+    for (let k = firstRunFrom(to, start[y], start[y + 1], piece.left); k < start[y + 1]; k++) {
       if (from[k] > piece.right) break;
       if (pieceOfRun[k] !== piece.id) continue;
       first = Math.min(first, from[k]);

@@ -1,6 +1,6 @@
 import { LEAST_LETTERS, findLettering, varyAsLetters } from './lettering';
-import type { Piece } from './nesting';
-import { ASKED, type JudgedArea, type Question, type Scene, heightOf, rank, widthOf, withDots } from './settleScene';
+import { type Piece, heightOf, widthOf } from './nesting';
+import { ASKED, type JudgedArea, type Question, type Scene, rank, withDots } from './settleScene';
 
 /** Strokes of letters knocked out of a plate: half their width against their height. */
 const MOST_STROKE = 0.36;

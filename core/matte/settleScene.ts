@@ -1,5 +1,5 @@
 import type { AreaShape, Judgement } from './judgeArea';
-import type { Nesting, Piece, Sides } from './nesting';
+import { type Nesting, type Piece, type Sides, heightOf } from './nesting';
 
 /** An area as it was judged by itself and with its like. */
 export interface JudgedArea extends Sides {
@@ -42,8 +42,6 @@ export interface Scene {
   readonly set: (label: number, value: Settled) => void;
 }
 
-export const heightOf = (g: Sides) => g.bottom - g.top + 1;
-export const widthOf = (g: Sides) => g.right - g.left + 1;
 export const sizeOf = (p: Piece) => Math.sqrt(p.filledPx);
 export const rank = (sorted: readonly number[], share: number) =>
   sorted[Math.min(sorted.length - 1, Math.floor(sorted.length * share))] ?? 0;
@@ -54,12 +52,16 @@ export const isIn = (p: Sides, q: Sides, slack: number) =>
 /** What reaches out of a line of letters by less, in its heights, still belongs to it. */
 export const BESIDE = 0.35;
 
-export const boxAround = (list: readonly Sides[]): Sides => ({
-  left: Math.min(...list.map((p) => p.left)),
-  right: Math.max(...list.map((p) => p.right)),
-  top: Math.min(...list.map((p) => p.top)),
-  bottom: Math.max(...list.map((p) => p.bottom)),
-});
+export function boxAround(list: readonly Sides[]): Sides {
+  const box = { left: Infinity, top: Infinity, right: -Infinity, bottom: -Infinity };
+  for (const { left, top, right, bottom } of list) {
+    box.left = Math.min(box.left, left);
+    box.top = Math.min(box.top, top);
+    box.right = Math.max(box.right, right);
+    box.bottom = Math.max(box.bottom, bottom);
+  }
+  return box;
+}
 
 // Dots and accents of a line of letters.
 export function withDots<G extends Sides>(letters: readonly G[], pieces: readonly G[]): G[] {

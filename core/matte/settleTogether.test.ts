@@ -51,7 +51,8 @@ describe('areas that belong together', () => {
   });
   it('a row of buttons of one shape is no word: the white on them is not opened for sure', () => {
     const star = (x: number) =>
-      `<path d="M${x} 30L${x + 7} 52H${x + 28}L${x + 11} 64L${x + 17} 84L${x} 72L${x - 17} 84L${x - 11} 64L${x - 28} 52H${x - 7}Z" fill="#fff"/>`;
+      `<path d="M${x} 30L${x + 7} 52H${x + 28}L${x + 11} 64L${x + 17} 84L${x} 72L${x - 17} 84L${x - 11} ` +
+      `64L${x - 28} 52H${x - 7}Z" fill="#fff"/>`;
     const buttons = [60, 170, 280, 390].map((x) => `<circle cx="${x}" cy="60" r="48" fill="#274690"/>${star(x)}`);
     const areas = areasOf(buttons.join(''), 450, 120);
     expect(areas).toHaveLength(4);
@@ -59,7 +60,8 @@ describe('areas that belong together', () => {
   });
   it('a wide ring with a figure inside is asked for once, a thin one and a target are not', () => {
     const boat =
-      '<g fill="#b5322b"><path d="M190 110v110h-80Z"/><path d="M205 120l70 100h-70Z"/><path d="M100 235h200l-40 60h-120Z"/></g>';
+      '<g fill="#b5322b"><path d="M190 110v110h-80Z"/><path d="M205 120l70 100h-70Z"/>' +
+      '<path d="M100 235h200l-40 60h-120Z"/></g>';
     const ring = (w: number) =>
       `<circle cx="200" cy="200" r="${190 - w / 2}" fill="none" stroke="#274690" stroke-width="${w}"/>`;
     const wide = areasOf(ring(44) + boat, 400, 400);

@@ -1,16 +1,7 @@
-import type { Nesting } from './nesting';
+import { type Nesting, heightOf } from './nesting';
 import { settlePlates } from './settlePlates';
 import { settleRings } from './settleRings';
-import {
-  BESIDE,
-  type JudgedArea,
-  type Scene,
-  type Settled,
-  UNSURE_BELOW,
-  boxAround,
-  heightOf,
-  isIn,
-} from './settleScene';
+import { BESIDE, type JudgedArea, type Scene, type Settled, UNSURE_BELOW, boxAround, isIn } from './settleScene';
 import { OUTLINED, settleWords } from './settleWords';
 
 /**

@@ -1,17 +1,6 @@
 import { LEAST_LETTERS, findLettering, varyAsLetters } from './lettering';
-import type { Nesting, Piece } from './nesting';
-import {
-  ASKED,
-  EDGE,
-  FOLLOWS,
-  type JudgedArea,
-  type Question,
-  type Scene,
-  heightOf,
-  rank,
-  widthOf,
-  withDots,
-} from './settleScene';
+import { type Nesting, type Piece, heightOf, widthOf } from './nesting';
+import { ASKED, EDGE, FOLLOWS, type JudgedArea, type Question, type Scene, rank, withDots } from './settleScene';
 
 /** A hole that takes up more of its letter than this is no counter; less than that, no counter either. */
 const MOST_COUNTER = 0.72;

@@ -1,4 +1,4 @@
-import { FIRST_AREA, MARK, OUTSIDE, SOFT } from '../kernels/interface';
+import { MARK, SOFT } from '../kernels/interface';
 import type { Raster } from '../raster/raster';
 import type { FlatScene } from './flatScene';
 import { groundAt } from './measureGround';
@@ -84,12 +84,16 @@ function takeFor(scene: FlatScene, { members, colour, strongest }: SoftRegion, o
   };
   const seen = new Set<number>();
   const taken: number[] = [];
-  const sides = [-1, 1, -width, width];
+  const beside = (i: number): number[] => {
+    const x = i % width;
+    return [x > 0 ? i - 1 : -1, x < width - 1 ? i + 1 : -1, i - width, i + width].filter(
+      (n) => n >= 0 && n < labels.length,
+    );
+  };
   for (const m of members) {
     if (labels[m - 1] && labels[m + 1] && labels[m - width] && labels[m + width]) continue;
-    for (const side of sides) {
-      const start = m + side;
-      if (start < 0 || start >= labels.length || seen.has(start) || !isRemain(start)) continue;
+    for (const start of beside(m)) {
+      if (seen.has(start) || !isRemain(start)) continue;
       const piece = grow(start);
       if (piece) for (const i of piece) taken.push(i);
     }
@@ -105,16 +109,12 @@ function takeFor(scene: FlatScene, { members, colour, strongest }: SoftRegion, o
     seen.add(start);
     let rim = 0;
     for (let k = 0; k < piece.length && piece.length <= MOST_PIECE; k++) {
-      const i = piece[k];
-      const x = i % width;
-      for (const side of sides) {
-        const n = i + side;
-        if ((side === -1 && x === 0) || (side === 1 && x === width - 1) || n < 0 || n >= labels.length) continue;
+      for (const n of beside(piece[k])) {
         if (seen.has(n)) continue;
         if (isRemain(n)) {
           seen.add(n);
           piece.push(n);
-        } else if (labels[n] === MARK || labels[n] === SOFT || labels[n] === OUTSIDE || labels[n] >= FIRST_AREA) rim++;
+        } else rim++;
       }
     }
     return piece.length <= MOST_PIECE && (2 * piece.length) / Math.max(1, rim) <= MOST_WIDTH ? piece : null;

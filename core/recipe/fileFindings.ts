@@ -103,7 +103,9 @@ function margins({ line, layout }: Known): FileFinding | null {
   return {
     id: 'margins',
     title: `${Math.round(most * 100)} % empty`,
-    detail: `The mark has another shape than this box, which is left empty ${isAcross ? 'beside' : 'above and below'} it.`,
+    detail:
+      `The mark has another shape than this box, which is left empty ` +
+      `${isAcross ? 'beside' : 'above and below'} it.`,
     mend: {
       label: isAcross ? `${side} px wide` : `${side} px high`,
       line: sized(line, isAcross ? { widthPx: side } : { heightPx: side }),

@@ -49,8 +49,8 @@ export function checkOrder(order: FileOrder): void {
   if (!format.needsGround?.(order.format.params as never)) return;
   throw new CoreError(
     'format/needs-ground',
-    `${wordsFor(order.format)} has no transparency: a box would come back round the mark. Use it for a stamp or a key ` +
-      'colour, or choose PNG.',
+    `${wordsFor(order.format)} has no transparency: a box would come back round the mark. Use it for a stamp or a ` +
+      'key colour, or choose PNG.',
     { format: format.id },
   );
 }

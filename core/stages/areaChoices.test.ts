@@ -68,7 +68,7 @@ describe('choices of enclosed areas', () => {
     const answered = [of(1, one), of(2, { ...one, decision: 'open' }), of(4, one)];
     expect(markedOf(answered).map((r) => r.areas.map((a) => a.number))).toEqual([[1, 4], [2]]);
   });
-  it('lists unsure areas of their own one by one and first, sure ones that are alike as one row, and each area once', () => {
+  it('lists unsure areas of their own first, sure ones that are alike as one row, and each area once', () => {
     const areas = [
       area(1),
       area(2, { isUnsure: true }),

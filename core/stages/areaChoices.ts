@@ -79,7 +79,7 @@ export interface AreaRow {
   readonly lead: AreaFact;
 }
 
-/** Rows of a list: every question first; of the sure ones those that are alike together, in the order of their first. */
+/** Rows of a list: every question first, then sure areas, those that are alike together in the order of their first. */
 export function rowsOf(areas: readonly AreaFact[]): AreaRow[] {
   const asked = questionsOf(areas).map((list) => ({ areas: list, lead: list[0] }));
   const rows: AreaRow[] = [];

@@ -1,3 +1,4 @@
+import type { Question } from '../matte/settleScene';
 import type { RectPx } from '../params';
 
 /** An enclosed area as the interface and the command line list it; coordinates in working-picture pixels. */
@@ -14,7 +15,7 @@ export interface AreaFact {
   /** Areas that one question is about share a group, and so do sure ones that look alike. */
   readonly group: number;
   /** What is asked about its group; null when nothing is. */
-  readonly asks: 'lettering' | 'figure' | 'outlined' | 'ring' | 'area' | null;
+  readonly asks: Question['about'] | null;
   readonly isPale: boolean;
 }
 

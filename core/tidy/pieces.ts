@@ -1,6 +1,7 @@
 import type { Rgb } from '../colour/hex';
 import type { RectPx } from '../params';
 import type { Raster } from '../raster/raster';
+import { joinRuns } from '../raster/joinRuns';
 
 /** A connected piece of what is visible. */
 export interface Piece {
@@ -42,14 +43,12 @@ interface Tally {
 /**
  * All connected pieces of a picture, down to the faintest alpha of 1. Eight neighbours.
  * @param within  where alone anything is visible
- * @see C. Fiorio and J. Gustedt, "Two linear time Union-Find strategies for image processing", 1996 (runs of a row,
- *   joined with those of the row above)
  */
 export function findPieces({ width, data }: Raster, within: RectPx): Pieces {
   const { width: w, height: h } = within;
   const alphaAt = (x: number, y: number) => data[((within.y + y) * width + within.x + x) * 4 + 3];
   const runs = findRuns(alphaAt, w, h);
-  const label = joinRuns(runs, h);
+  const label = joinRuns(runs);
   const labels = new Int32Array(w * h);
   const found: Tally[] = [];
   for (let r = 0; r < runs.count; r++) {
@@ -138,35 +137,6 @@ function findRuns(alphaAt: (x: number, y: number) => number, w: number, h: numbe
   }
   runs.start[h] = runs.count;
   return runs;
-}
-
-/** The label of each run: runs that touch, also by a corner, have one. */
-function joinRuns({ count, from, to, start }: Runs, h: number): Int32Array {
-  const parent = new Int32Array(count);
-  for (let r = 0; r < count; r++) parent[r] = r;
-  const rootOf = (r: number) => {
-    while (parent[r] !== r) r = parent[r] = parent[parent[r]];
-    return r;
-  };
-  for (let y = 1; y < h; y++) {
-    let above = start[y - 1];
-    for (let r = start[y]; r < start[y + 1]; r++) {
-      while (above < start[y] && to[above] < from[r]) above++;
-      for (let a = above; a < start[y] && from[a] <= to[r]; a++) {
-        const [one, other] = [rootOf(a), rootOf(r)];
-        // The earlier one stays, so that labels follow the first pixels.
-        if (one < other) parent[other] = one;
-        else parent[one] = other;
-      }
-    }
-  }
-  const label = new Int32Array(count);
-  let next = 1;
-  for (let r = 0; r < count; r++) {
-    const root = rootOf(r);
-    label[r] = root === r ? next++ : label[root];
-  }
-  return label;
 }
 
 /** How far apart two boxes are, pixels; 0 where they touch or overlap. */

@@ -1,4 +1,4 @@
-import type { Rgb } from '../colour/hex';
+import { type Rgb, rgbFromHex } from '../colour/hex';
 import { measureStanding, outlineMark } from '../contrast/standing';
 import { inspectPicture } from '../inspect/inspectPicture';
 import { cutOutFlat, plainFlat } from '../matte/cutOutFlat';
@@ -69,7 +69,7 @@ export function auditLogo(
 
 function isBox(hex: string | null): boolean {
   if (!hex) return false;
-  const rgb = [1, 3, 5].map((k) => parseInt(hex.slice(k, k + 2), 16));
+  const rgb = rgbFromHex(hex);
   return Math.min(...rgb) >= WHITE_FROM || Math.max(...rgb) <= BLACK_TO;
 }
 

@@ -15,7 +15,7 @@ export interface WallMark {
 }
 
 /** Where a mark stands in its slot, px of the slot. */
-export interface Standing {
+export interface SlotPlace {
   readonly scale: number;
   readonly x: number;
   readonly y: number;
@@ -34,7 +34,7 @@ const OPTICAL_MIDDLE = 0.6;
  * as the box allows; between the two by the power of it.
  * @param level  0..1
  */
-export function levelWall(marks: readonly WallMark[], slot: Slot, level: number): Standing[] {
+export function levelWall(marks: readonly WallMark[], slot: Slot, level: number): SlotPlace[] {
   const room = { width: slot.width - 2 * slot.padding, height: slot.height - 2 * slot.padding };
   const fits = marks.map((m) => Math.min(room.width / m.width, room.height / m.height));
   const before = marks.map((m, k) => m.optics.size * fits[k]);

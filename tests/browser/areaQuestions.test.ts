@@ -17,7 +17,8 @@ const bird =
   '<ellipse cx="290" cy="260" rx="110" ry="62"/><circle cx="404" cy="180" r="38"/>' +
   '<path d="M176 250q-56 -30 -50 -72q40 8 62 46Z"/><rect x="250" y="332" width="14" height="44"/>' +
   '<rect x="310" y="332" width="14" height="44"/></g><circle cx="416" cy="172" r="8" fill="#1f5a45"/>';
-const letters = `<path d="${textPath('BADGER', 'grotesque', 120, 46, 590, 8)}" fill="none" stroke="#1f5a45" stroke-width="4"/>`;
+const letters =
+  `<path d="${textPath('BADGER', 'grotesque', 120, 46, 590, 8)}" fill="none" stroke="#1f5a45" ` + `stroke-width="4"/>`;
 
 let rig: BrowserRig;
 beforeAll(async () => {

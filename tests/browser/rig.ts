@@ -2,6 +2,7 @@ import { readFileSync } from 'node:fs';
 import { unzipSync } from 'fflate';
 import type { Browser, Page } from 'playwright-core';
 import { paths } from '../../contract/paths';
+import { expect } from 'vitest';
 import type { BrandView, MarkView } from '../../contract/views';
 import { launchBrowser } from '../support/browser.mjs';
 import { createTestDatabase, startServer, stopServer } from '../support/testServer';
@@ -62,18 +63,25 @@ export async function startRig(): Promise<BrowserRig> {
 export async function deliver(
   rig: BrowserRig,
   page: Page,
-  { id, revision, recipe }: MarkView,
+  { id }: Pick<MarkView, 'id'>,
   lines: MarkView['recipe']['files']['lines'],
 ): Promise<{ name: string; bytes: Uint8Array }[]> {
-  await fetch(rig.url + paths.markRecipe(id), {
-    method: 'PUT',
-    headers: { 'content-type': 'application/json' },
-    body: JSON.stringify({
-      basedOn: revision,
-      why: 'Other lines',
-      recipe: { ...recipe, files: { ...recipe.files, lines } },
-    }),
-  });
+  // The page may still be storing what was done last: the lines go into the newest recipe, or again into a newer one.
+  await expect
+    .poll(async () => {
+      const { revision, recipe } = (await rig.get(paths.mark(id))) as MarkView;
+      const { status } = await fetch(rig.url + paths.markRecipe(id), {
+        method: 'PUT',
+        headers: { 'content-type': 'application/json' },
+        body: JSON.stringify({
+          basedOn: revision,
+          why: 'Other lines',
+          recipe: { ...recipe, files: { ...recipe.files, lines } },
+        }),
+      });
+      return status;
+    })
+    .toBe(200);
   await page.goto(`${rig.url}/marks/${id}/files`);
   await page.getByRole('button', { name: /^Make \d+ files?$/ }).click();
   const download = page.waitForEvent('download', { timeout: 60_000 });

@@ -79,6 +79,20 @@ describe('a wall of logos', () => {
     expect(stderr).toMatch(message);
     expect(readdirSync(at('.'))).toHaveLength(before);
   });
+  it('keeps apart files of one name, and one that is called as the wall is', async () => {
+    mkdirSync(at('alike'));
+    for (const name of ['wall.png', 'mark.png', 'mark.svg'])
+      writeFileSync(
+        at(`alike/${name}`),
+        readFileSync(at(name.endsWith('svg') ? 'logos/sign.svg' : 'logos/sound-1.png')),
+      );
+    const { code } = await tassel('wall', at('alike'), '--slot', '90x60', '--out', at('apart'));
+    expect(code).toBe(0);
+    const files = readdirSync(at('apart'));
+    expect(files).toHaveLength(7);
+    expect(files).toEqual(expect.arrayContaining(['wall.png', 'mark.png', 'mark-2.png', 'wall-2.png']));
+    expect((await open(at('apart/wall.png'))).width).toBe(270);
+  });
   it('names the file that cannot be read', async () => {
     mkdirSync(at('bad'));
     writeFileSync(at('bad/torn.png'), Buffer.from('89504e470d0a1a0a0000', 'hex'));

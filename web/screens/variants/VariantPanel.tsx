@@ -29,6 +29,12 @@ interface Props {
   readonly onRemove: () => void;
 }
 
+/** What becomes of light areas inside a mark of one colour. */
+const INSIDES = {
+  open: 'In one colour they are left open, as gaps.',
+  filled: 'They are filled with the same colour.',
+};
+
 /** A variant's name, its sentence and what may be done with it. */
 export function VariantPanel(props: Props) {
   const {
@@ -90,8 +96,7 @@ export function VariantPanel(props: Props) {
       )}
       {variant.fill.id === 'oneColour' && done?.hasLightInsides && (
         <p className="finding note small">
-          <b>Light areas inside.</b>{' '}
-          {insides === 'open' ? 'In one colour they are left open, as gaps.' : 'They are filled with the same colour.'}{' '}
+          <b>Light areas inside.</b> {INSIDES[insides === 'open' ? 'open' : 'filled']}{' '}
           <button
             type="button"
             className="plain small"
