@@ -40,7 +40,7 @@ function widthErrors(border: Path, own: Path, width: number) {
   const [xs, ys] = placesOf(border, 1);
   let [sum, worst] = [0, 0];
   for (let k = 0; k < xs.length; k++) {
-    const off = Math.abs(tree.nearest(xs[k], ys[k]).distance - width);
+    const off = Math.abs((tree.nearest(xs[k], ys[k])?.distance ?? Infinity) - width);
     sum += off;
     worst = Math.max(worst, off);
   }

@@ -46,7 +46,10 @@ const FAULTS: Record<WallProblem, (sound: Raster, random: Random) => Promise<Ras
     return scaled(small, r.width, r.height);
   },
   margins: async (r, random) => widen(r, between(random, 1.7, 2.6)),
-  stretched: async (r, random) => scaled(r, Math.round(r.width * between(random, 1.9, 2.6)), r.height),
+  stretched: async (r, random) => {
+    const by = random() < 0.6 ? between(random, 1.4, 2.4) : between(random, 0.45, 0.7);
+    return scaled(r, Math.round(r.width * by), r.height);
+  },
   lost: async (r) => recoloured(r, [247, 246, 244]),
   duplicate: async (r, random) => {
     const by = between(random, 0.75, 1.3);

@@ -8,12 +8,11 @@ import { markAtWidth } from '../core/contrast/placeMark';
 import { type Standing, measureStanding, outlineMark } from '../core/contrast/standing';
 import { paintOnPage } from '../core/formats/pdf';
 import { IDENTITY } from '../core/geometry/matrix';
-import { cropRaster } from '../core/raster/cropRaster';
 import { type Raster, createRaster } from '../core/raster/raster';
-import { resizeRaster } from '../core/raster/resize';
 import { setType } from '../core/type/setType';
 import { findTypeface } from '../core/type/typefaces';
 import { boundsOfPath } from '../core/vector/path';
+import { coverBox } from '../core/wall/drawWall';
 import { encodePng } from './encodePng';
 import { loadTypeface } from './loadTypeface';
 import { fromRaw } from './decodePicture';
@@ -63,7 +62,7 @@ function sceneOf({ variants, grounds, columns }: BoardPlan): Scene {
   const cells = layout.cells.map((cell): SceneCell => {
     const { artwork } = variants[cell.variant];
     const { value } = grounds[cell.ground];
-    const ground = 'data' in value ? coverOf(value, cell.box) : value;
+    const ground = 'data' in value ? coverBox(value, cell.box) : value;
     const extents = extentsOf(artwork) ?? { x: 0, y: 0, width: 1, height: 1 };
     const box = markInCell(cell.box, extents);
     const mark = markAtWidth(artwork, box.width);
@@ -116,14 +115,6 @@ function textShapes(text: string, x: number, y: number, sizePx: number, hex: str
   const dx = align === 'left' ? x - box.x : x - box.x - box.width;
   const shape = { id: 'text', path, rule: 'nonzero' as const, paint: { kind: 'colour' as const, hex }, opacity: 1 };
   return placeDrawing({ widthPx: 1, heightPx: 1, shapes: [shape] }, [1, 0, 0, 1, dx, y], 1, 1).shapes;
-}
-
-/** A photo that fills a cell, its middle in the middle. */
-function coverOf(photo: Raster, { width, height }: { width: number; height: number }): Raster {
-  const scale = Math.max(width / photo.width, height / photo.height);
-  const [w, h] = [Math.min(photo.width, Math.round(width / scale)), Math.min(photo.height, Math.round(height / scale))];
-  const shown = { x: Math.floor((photo.width - w) / 2), y: Math.floor((photo.height - h) / 2), width: w, height: h };
-  return resizeRaster(cropRaster(photo, shown), width, height);
 }
 
 /** Variants on grounds, with names and numbers, as one picture. @returns a PNG's bytes, and what was measured */

@@ -65,6 +65,37 @@ export const paths = {
   runGroundFile: (id: string) => `/api/run-grounds/${id}/file`,
   /** Its marks on a clear frame, for a video program. */
   runGroundOverlay: (id: string) => `/api/run-grounds/${id}/overlay`,
+  brandWalls: (brandId: string) => `/api/brands/${brandId}/walls`,
+  wall: (id: string) => `/api/walls/${id}`,
+  /** Files that are taken in and get a slot, and marks that get one. */
+  wallFiles: (id: string) => `/api/walls/${id}/files`,
+  wallSlots: (id: string) => `/api/walls/${id}/slots`,
+  wallLook: (id: string) => `/api/walls/${id}/look`,
+  wallMend: (id: string) => `/api/walls/${id}/mend`,
+  wallOut: (id: string) => `/api/walls/${id}/out`,
+  wallSlot: (id: string) => `/api/wall-slots/${id}`,
+  wallSlotPicture: (id: string, sha?: string) =>
+    `/api/wall-slots/${id}/picture.png${sha ? `?of=${sha.slice(0, 16)}` : ''}`,
+  brandProofs: (brandId: string) => `/api/brands/${brandId}/proofs`,
+  proofs: '/api/proofs',
+  ownProof: (id: string) => `/api/proofs/${id}`,
+  /** What somebody outside opens; open to whoever has the address. */
+  proof: (key: string) => `/proof/${key}`,
+  proofData: (key: string) => `/proof/${key}/data`,
+  proofPicture: (key: string, picture: number | string) => `/proof/${key}/pictures/${picture}`,
+  proofAnswers: (key: string) => `/proof/${key}/answers`,
+  brandLive: (brandId: string) => `/api/brands/${brandId}/live`,
+  allLive: '/api/live',
+  oneLive: (id: string) => `/api/live/${id}`,
+  /** The newest finished file of a size line; open to whoever has the address. */
+  live: (key: string, name: string) => `/live/${key}/${name}`,
+  markBundle: (id: string) => `/api/marks/${id}/bundle`,
+  brandBundle: (brandId: string) => `/api/brands/${brandId}/bundle`,
+  bundles: '/api/bundles',
+  me: '/api/me',
+  people: '/api/people',
+  person: (id: string) => `/api/people/${id}`,
+  changes: '/api/changes',
   /** One variant at a width, as it is laid on a ground. */
   markVariant: (id: string, variant: string) => `/api/marks/${id}/variants/${variant}`,
   brandSurfaces: (brandId: string) => `/api/brands/${brandId}/surfaces`,

@@ -168,6 +168,8 @@ export interface HistoryEntry {
   /** What somebody called it, to find it again. */
   readonly name: string | null;
   readonly madeAt: string;
+  /** Who was signed in; null where nobody is asked. */
+  readonly madeBy: string | null;
   readonly isCurrent: boolean;
 }
 

@@ -29,6 +29,7 @@ export type FindingId =
   | 'ground-checker'
   | 'nothing-left'
   | 'fringe'
+  | 'fringe-kept'
   | 'artwork-eaten'
   | 'specks'
   | 'no-flat-ground'

@@ -24,8 +24,18 @@ export function fullOf(sure: readonly number[]): { full: number; thin: number } 
   if (sure.length < 30) return { full: 1, thin: 0 };
   const sorted = Float32Array.from(sure).sort();
   const first = sorted[Math.floor(sorted.length * FULL_RANK)];
-  const share = sorted.filter((v) => v > BODY * first).length / sorted.filter((v) => v > ANY * first).length;
+  const share = countOver(sorted, BODY * first) / countOver(sorted, ANY * first);
   const thin = Math.min(1, Math.max(0, (BROAD - share) / (BROAD - THIN)));
   const rank = Math.min(sorted.length - 1, Math.floor(sorted.length * (FULL_RANK + THIN_RANK_RISE * thin)));
   return { full: Math.min(FULL_TO, Math.max(FULL_FROM, sorted[rank])), thin };
+}
+
+function countOver(sorted: Float32Array, least: number): number {
+  let [low, high] = [0, sorted.length];
+  while (low < high) {
+    const k = (low + high) >> 1;
+    if (sorted[k] <= least) low = k + 1;
+    else high = k;
+  }
+  return sorted.length - low;
 }

@@ -49,40 +49,56 @@ export function inksOf(
   { labels, marks }: { labels: Int32Array; marks: readonly InkMark[] },
 ): InksOfMarks {
   const { values, region } = study.coverage;
-  const markAt = spreadMarks(labels, marks, region.width, region.height);
-  const parts = marks.map((m, k) => ({ mark: k + 1, box: m.box }));
+  const markAt = spreadMarks(labels, marks, region);
+  const parts = marks.map((m, k) => ({ mark: k + 1, of: k, box: m.box }));
   for (const part of [...parts]) {
     if (part.box.width * part.box.height > MOST_SPLIT) continue;
     const second = parts.length + 1;
-    if (splitPens(raster, study, markAt, { ...part, second })) parts.push({ mark: second, box: part.box });
+    if (splitPens(raster, study, markAt, { ...part, second })) parts.push({ ...part, mark: second });
   }
   const measured = parts.map((part) => measureOne(raster, study, { markAt, ...part }));
   const inks = [study.ink, ...measured.map((m) => m.ink)];
   if (measured.every((m) => Math.abs(m.full - 1) < HARDLY_OFF)) return { inks, markAt, study };
   const factor = Float32Array.from([1, ...measured.map((m) => 1 / m.full)]);
   const [own, smooth] = [values.slice(), study.smooth.slice()];
-  for (let i = 0; i < own.length; i++) {
-    if (markAt[i] === 0) continue;
-    own[i] *= factor[markAt[i]];
-    smooth[i] *= factor[markAt[i]];
+  for (const [k, { box }] of marks.entries()) {
+    eachNear(box, region, (i) => {
+      // Of boxes that overlap, each does its own mark's pixels; those of second pens lie in the box of their first.
+      const mark = markAt[i];
+      if (mark === 0 || parts[mark - 1].of !== k) return;
+      own[i] *= factor[mark];
+      smooth[i] *= factor[mark];
+    });
   }
   return { inks, markAt, study: { ...study, coverage: { ...study.coverage, values: own }, smooth } };
 }
 
+type Size = { readonly width: number; readonly height: number };
+
+// Every pixel of a box with its skirt, row by row.
+function eachNear(box: InkMark['box'], { width, height }: Size, visit: (i: number) => void): void {
+  const right = Math.min(width, box.x + box.width + SKIRT);
+  const bottom = Math.min(height, box.y + box.height + SKIRT);
+  const left = Math.max(0, box.x - SKIRT);
+  for (let y = Math.max(0, box.y - SKIRT); y < bottom; y++)
+    for (let i = y * width + left; i < y * width + right; i++) visit(i);
+}
+
 // Each piece's mark, and some way out over its soft edges.
-function spreadMarks(labels: Int32Array, marks: readonly InkMark[], width: number, height: number): Uint16Array {
+function spreadMarks(labels: Int32Array, marks: readonly InkMark[], size: Size): Uint16Array {
+  const { width, height } = size;
   const markOf = new Uint16Array(marks.reduce((most, m) => m.labels.reduce((a, b) => Math.max(a, b), most), 0) + 1);
   marks.forEach((m, k) => {
     for (const l of m.labels) markOf[l] = k + 1;
   });
   const at = new Uint16Array(labels.length);
   let rim: number[] = [];
-  for (let i = 0; i < at.length; i++) {
-    if (labels[i] === 0) continue;
-    const mark = labels[i] < markOf.length ? markOf[labels[i]] : 0;
-    at[i] = mark;
-    const isInside = labels[i - 1] && labels[i + 1] && labels[i - width] && labels[i + width];
-    if (mark && !isInside) rim.push(i);
+  for (const [k, { box }] of marks.entries()) {
+    eachNear(box, size, (i) => {
+      if (labels[i] === 0 || labels[i] >= markOf.length || markOf[labels[i]] !== k + 1) return;
+      at[i] = k + 1;
+      if (!(labels[i - 1] && labels[i + 1] && labels[i - width] && labels[i + width])) rim.push(i);
+    });
   }
   for (let round = 0; round < SKIRT; round++) {
     const next: number[] = [];

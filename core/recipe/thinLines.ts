@@ -29,9 +29,11 @@ export function masterStrokes({ raster, reduction }: Artwork): MarkWidths | null
   const small = share < 1 ? resizedBy(raster, share) : raster;
   const outline = outlineOf(raster);
   const isOfColours = findPalette(small, null).colours.length > 1;
-  const found = isOfColours
-    ? scaled(colourStrokes(small, traceMaster(small, { ...plainTrace, colours: null }).layers), 1 / share)
-    : measureStrokes(outline);
+  const byColour = () => {
+    const { layers } = traceMaster(small, { ...plainTrace, colours: null });
+    return scaled(colourStrokes(small, layers, small === raster ? outline : null), 1 / share);
+  };
+  const found = isOfColours ? byColour() : measureStrokes(outline);
   const gap = measureStrokes(outline, 'gaps');
   const strokes = scaled(found, reduction);
   return strokes && { ...strokes, gapPx: gap && gap.thinnestPx * reduction };

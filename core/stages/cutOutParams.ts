@@ -64,6 +64,12 @@ export const cutOutParams = {
     max: MOST_CLEAN_UP,
     step: 0.1,
   }),
+  oldGround: coloursField({
+    option: 'old-ground',
+    label: 'Old ground in the edges',
+    hint: 'Of artwork that came transparent: what its edges were mixed with, to be taken out of them.',
+    most: 1,
+  }),
   areas: anchorsField({
     label: 'Enclosed areas',
     hint: 'Your decisions, each kept by a point in its area.',

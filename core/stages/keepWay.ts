@@ -1,16 +1,34 @@
+import { rgbFromHex } from '../colour/hex';
 import type { Finding } from '../findings/finding';
+import { hasFringe, takeFringe } from '../matte/takeFringe';
 import { findExtents } from '../raster/extents';
 import { type Raster, hasTransparency } from '../raster/raster';
 import type { KeepWayFacts } from './cutOutFacts';
 import type { Artwork } from '../artwork/artwork';
 import type { StageResult } from './stage';
 
-/** Artwork that is transparent already stays as it is. */
-export const runKeepWay = (input: Artwork): StageResult & { facts: KeepWayFacts } => ({
-  artwork: input,
-  findings: keepFindings(input.raster),
-  facts: { way: 'keep' },
-});
+/** Artwork that is transparent already stays as it is, but for an old ground that is to go out of its edges. */
+export function runKeepWay(
+  input: Artwork,
+  { oldGround }: { readonly oldGround: readonly string[] },
+): StageResult & { facts: KeepWayFacts } {
+  const isTaken = oldGround.length > 0 && !input.drawing;
+  const artwork = isTaken ? { ...input, raster: takeFringe(input.raster, rgbFromHex(oldGround[0])) } : input;
+  const findings = keepFindings(artwork.raster);
+  if (!input.drawing && !isTaken && hasFringe(input.raster)) findings.push(fringe);
+  return { artwork, findings, facts: { way: 'keep' } };
+}
+
+const fringe: Finding = {
+  id: 'fringe-kept',
+  stage: 'cutOut',
+  weight: 'risk',
+  title: 'light fringe in the edges',
+  detail:
+    'The original came transparent, but its edges still hold a white ground: on anything dark they show a light rim.',
+  places: [],
+  fixes: [{ label: 'Take the white out of its edges', change: { oldGround: ['#ffffff'] } }],
+};
 
 function keepFindings(raster: Raster): Finding[] {
   const stage = 'cutOut';

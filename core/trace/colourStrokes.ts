@@ -13,10 +13,15 @@ const LEAST_SHARE = 0.001;
  * How wide a mark's strokes are: of its whole outline, and where one of its colours has a thinner line of its own, such
  * as a white line in a dark plate, that one.
  * @param layers  the mark's outlines by colour; of a mark of a single colour its outline
+ * @param outline  of all that is visible, where it is known
  */
-export function colourStrokes(raster: Raster, layers: readonly TracedLayer[]): StrokeWidths | null {
+export function colourStrokes(
+  raster: Raster,
+  layers: readonly TracedLayer[],
+  outline: Path | null = null,
+): StrokeWidths | null {
   if (layers.length === 1) return measureStrokes(layers[0].traced.path);
-  const whole = measureStrokes(outlineOf(raster));
+  const whole = measureStrokes(outline ?? outlineOf(raster));
   const total = layers.reduce((sum, l) => sum + l.areaPx, 0);
   const own = layers
     .filter((l) => l.areaPx >= total * LEAST_SHARE)

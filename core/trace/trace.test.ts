@@ -250,6 +250,15 @@ describe('stroke widths', () => {
     const { path } = traceCoverage(matteOf(drawMark(200, 180, ring(100, 90, 70, 66.5), [0, 0, 0])), plainTrace);
     expect(Math.abs((measureStrokes(path)?.thinnestPx ?? 0) / 3.5 - 1)).toBeLessThan(0.03);
   });
+  it.each([
+    ['a square', poly(10, 10, 110, 10, 110, 110, 10, 110), 100],
+    ['a triangle', poly(60, 10, 110, 96.6, 10, 96.6), 57.7],
+    ['a bar', poly(10, 10, 50, 10, 50, 210, 10, 210), 40],
+  ])('of %s are those of its middle, whatever its corners', (_, path, width) => {
+    const found = measureStrokes(path);
+    expect(Math.abs((found?.thinnestPx ?? 0) / width - 1)).toBeLessThan(0.03);
+    expect(Math.abs((found?.medianPx ?? 0) / width - 1)).toBeLessThan(0.03);
+  });
   it('are unknown where nothing is', () => expect(measureStrokes({ verbs: '', coords: [] })).toBeNull());
 });
 
@@ -261,6 +270,10 @@ it('the nearest point is the one that looking at all of them finds', () => {
   for (let k = 0; k < 100; k++) {
     const [x, y] = [next() * 120 - 10, next() * 120 - 10];
     const least = Math.min(...Array.from(xs, (v, i) => Math.hypot(v - x, ys[i] - y)));
-    expect(tree.nearest(x, y).distance).toBeCloseTo(least, 9);
+    const near = tree.nearest(x, y);
+    expect(near?.distance).toBeCloseTo(least, 9);
+    expect([xs[near?.index ?? 0], ys[near?.index ?? 0]]).toEqual([near?.x, near?.y]);
+    // Only what is nearer than asked for.
+    expect([tree.nearest(x, y, least * 1.001)?.index, tree.nearest(x, y, least * 0.999)]).toEqual([near?.index, null]);
   }
 });

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { disc, drawMark } from '../../tests/support/pictures';
-import { auditLogo, isSameMark } from './auditLogo';
+import { auditLogo, isSameMark, lookOfMark } from './auditLogo';
 import { levelWall } from './levelWall';
 import { measureOptics } from './opticalSize';
 import { measureSharpness } from './sharpness';
@@ -52,24 +52,52 @@ describe('levelling', () => {
   });
 });
 
+describe('one odd logo among others', () => {
+  it('does not make all others small, and leaves under a third of the spread', () => {
+    const sizes = [100, 110, 120, 130, 140, 30, 150, 160];
+    const odd = sizes.map((size) => ({ width: 100, height: 100, optics: { size, middle: { x: 50, y: 50 } } }));
+    const placed = levelWall(odd, { width: 100, height: 100, padding: 0 }, 1);
+    const spread = (list: number[]) => {
+      const mean = list.reduce((a, b) => a + b) / list.length;
+      return Math.sqrt(list.reduce((s, v) => s + (v - mean) ** 2, 0) / list.length) / mean;
+    };
+    const after = placed.map((p) => p.opticalSizeAfter);
+    expect(spread(after)).toBeLessThan(spread(sizes) / 3);
+    expect(Math.max(...after)).toBeGreaterThan(30);
+  });
+  it('as a file that stays as it came fills its slot, and no other is levelled by it', () => {
+    const [a, b] = [100, 40].map((size) => ({ width: 100, height: 100, optics: { size, middle: { x: 50, y: 50 } } }));
+    const slot = { width: 100, height: 100, padding: 0 };
+    const [first, second] = levelWall([a, { ...b, isAsItCame: true }], slot, 1);
+    expect([first.scale, second.scale]).toEqual([1, 1]);
+  });
+});
+
 describe('the audit', () => {
-  const look = { room: { width: 90, height: 90 }, ground: [255, 255, 255] as const, isDrawn: false };
+  const order = { room: { width: 90, height: 90 }, ground: [255, 255, 255] as const, isDrawn: false };
   const sound = drawMark(200, 200, disc(100, 100, 99), [30, 60, 90]);
   it('finds nothing wrong with a sound mark, and knows its copy', () => {
-    expect(auditLogo(sound, look).problems).toEqual([]);
-    expect(isSameMark(sound, resizeRaster(sound, 150, 150))).toBe(true);
-    expect(isSameMark(sound, bar(200, 200))).toBe(false);
+    expect(auditLogo(sound, order).problems).toEqual([]);
+    const look = lookOfMark(sound);
+    expect(isSameMark(look, lookOfMark(resizeRaster(sound, 150, 150)))).toBe(true);
+    expect(isSameMark(look, lookOfMark(bar(200, 200)))).toBe(false);
   });
   it('too few pixels for the slot, a ground as pale as the mark, and an empty rim are told', () => {
-    expect(auditLogo(sound, { ...look, room: { width: 400, height: 400 } }).problems).toEqual(['enlarged']);
-    expect(auditLogo(sound, { ...look, ground: [40, 66, 92] }).problems).toEqual(['lost']);
+    expect(auditLogo(sound, { ...order, room: { width: 400, height: 400 } }).problems).toEqual(['enlarged']);
+    expect(auditLogo(sound, { ...order, ground: [40, 66, 92] }).problems).toEqual(['lost']);
     const small = drawMark(300, 300, disc(150, 150, 90), [30, 60, 90]);
-    expect(auditLogo(small, look).problems).toEqual(['margins']);
+    expect(auditLogo(small, order).problems).toEqual(['margins']);
   });
-  it('sees which way a picture was stretched', () => {
-    const wide = resizeRaster(sound, 480, 200);
-    const { alongRows, downColumns } = measureSharpness(wide);
-    expect(downColumns).toBeGreaterThan(alongRows * 1.38);
-    expect(auditLogo(wide, look).problems).toContain('stretched');
+  it('sees which way a picture was stretched, and about how far', () => {
+    const wide = resizeRaster(sound, 400, 200);
+    const { alongRows, downColumns } = measureSharpness(wide, 'leaning');
+    expect(downColumns).toBeGreaterThan(alongRows * 1.15);
+    const [across, down] = [auditLogo(wide, order), auditLogo(resizeRaster(sound, 200, 400), order)];
+    expect(across.problems).toContain('stretched');
+    expect(Math.abs(across.stretch - 2)).toBeLessThan(0.6);
+    expect(down.problems).toContain('stretched');
+    expect(down.stretch).toBeCloseTo(1 / across.stretch, 1);
+    // Bars that lie on the grid say nothing of it.
+    expect(auditLogo(bar(200, 60), order).stretch).toBe(1);
   });
 });

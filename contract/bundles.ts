@@ -1,0 +1,8 @@
+/** What came of a bundle that was taken in. */
+export interface BundleTaken {
+  readonly kind: 'mark' | 'brand';
+  readonly brandId: string;
+  readonly marks: readonly { readonly id: string; readonly name: string }[];
+  /** Marks that start from something else here than where they were bundled: made by another version of the program. */
+  readonly differ: readonly string[];
+}
