@@ -5,15 +5,20 @@ import { CoreError } from '../core/errors';
 import type { AppDeps } from './deps';
 import { toAnswer } from './errors';
 import { brandRoutes } from './routes/brands';
+import { bundleRoutes } from './routes/bundles';
 import { deliveryRoutes } from './routes/deliveries';
 import { healthRoutes } from './routes/health';
 import { historyRoutes } from './routes/history';
+import { liveRoutes, openLiveRoutes } from './routes/live';
 import { markRoutes } from './routes/marks';
 import { pdfRoutes } from './routes/pdfs';
+import { peopleRoutes, signInRoutes } from './routes/people';
 import { pictureRoutes } from './routes/pictures';
 import { placementRoutes } from './routes/placements';
 import { printRoutes } from './routes/print';
+import { openProofRoutes, proofRoutes } from './routes/proofs';
 import { staticRoutes } from './routes/static';
+import { wallRoutes } from './routes/walls';
 
 /** What the log calls a request. */
 interface Named {
@@ -23,6 +28,8 @@ interface Named {
 /** The whole server as one function from request to response. */
 export function createApp(deps: AppDeps): Hono<{ Variables: Named }> {
   const app = new Hono<{ Variables: Named }>();
+  // First, and with headers of their own: other sites show these files, many times a second.
+  app.route('/', openLiveRoutes(deps));
   app.use(
     secureHeaders({
       contentSecurityPolicy: {
@@ -54,8 +61,15 @@ export function createApp(deps: AppDeps): Hono<{ Variables: Named }> {
     const ms = Math.round(performance.now() - begun);
     deps.log.info({ request: id, method: c.req.method, path: c.req.path, status: c.res.status, ms }, 'request');
   });
+  // What stands before the door is open to everybody; whatever comes after it is not.
+  app.route('/', openProofRoutes(deps));
+  app.route('/', signInRoutes(deps));
+  if (deps.door) app.use(deps.door.guard);
   app.use('/api/*', async (c, next) => {
-    checkOrigin(c.req.method, c.req.header('host'), c.req.header('origin'), c.req.header('sec-fetch-site'));
+    checkOrigin({
+      ...{ method: c.req.method, host: c.req.header('host'), origin: c.req.header('origin') },
+      ...{ site: c.req.header('sec-fetch-site'), isGuarded: deps.door !== null },
+    });
     c.header('Cache-Control', 'no-store');
     await next();
   });
@@ -66,6 +80,11 @@ export function createApp(deps: AppDeps): Hono<{ Variables: Named }> {
   app.route('/', deliveryRoutes(deps));
   app.route('/', placementRoutes(deps));
   app.route('/', printRoutes(deps));
+  app.route('/', wallRoutes(deps));
+  app.route('/', bundleRoutes(deps));
+  app.route('/', liveRoutes(deps));
+  app.route('/', proofRoutes(deps));
+  app.route('/', peopleRoutes(deps));
   app.route('/', historyRoutes(deps));
   app.route('/', healthRoutes(deps));
   app.all('/api/*', () => {
@@ -83,20 +102,24 @@ export function createApp(deps: AppDeps): Hono<{ Variables: Named }> {
   return app;
 }
 
+interface Asked {
+  readonly method: string;
+  readonly host: string | undefined;
+  readonly origin: string | undefined;
+  readonly site: string | undefined;
+  /** Behind the door a strict cookie tells who asks, which no other site's page brings along. */
+  readonly isGuarded: boolean;
+}
+
 /**
  * Changes come only from our own pages: a request that another site started is refused. A page of another site can
- * also reach us through a name that it points at this machine, so reading asks for a loopback host too.
+ * also reach us through a name that it points at this machine, so on loopback reading asks for a loopback host too.
  */
-function checkOrigin(
-  method: string,
-  host: string | undefined,
-  origin: string | undefined,
-  site: string | undefined,
-): void {
+function checkOrigin({ method, host, origin, site, isGuarded }: Asked): void {
   const isRead = method === 'GET' || method === 'HEAD';
   const name = (host ?? '').replace(/:\d+$/, '');
-  const isLoopback = ['127.0.0.1', 'localhost', '[::1]'].includes(name);
+  const isKnown = isGuarded || ['127.0.0.1', 'localhost', '[::1]'].includes(name);
   const isSame = origin === undefined || origin === `http://${host}` || origin === `https://${host}`;
-  if (!isLoopback || (!isRead && (!isSame || site === 'cross-site')))
+  if (!isKnown || (!isRead && (!isSame || site === 'cross-site')))
     throw new CoreError('request/forbidden-origin', 'This request came from another site and was refused.');
 }

@@ -5,7 +5,8 @@ import sharp from 'sharp';
 import { CoreError, type ErrorCode } from '../core/errors';
 import { TASK_MEMORY_BYTES, checkNeeds, masterNeeds, pageNeeds } from '../core/recipe/needs';
 import type { LineView, LookView, PageView, PdfView } from '../contract/views';
-import type { BoardTask, FileTask, FilesTask, FilesEnd, MadeTask, PdfTask, PictureTask } from './coreTasks';
+import type { BoardTask, FileTask, FilesTask, FilesEnd, LineTask, MadeTask, PdfTask, PictureTask } from './coreTasks';
+import type { BundleTask, ReadBundle } from './bundleTasks';
 import type { Answer, Envelope } from './coreWorker';
 import type { LaidTask, LookTask, OverlayTask, PlaceTask, PreparedRunGround } from './placeTasks';
 import type { PdfPageTask, PickTask } from './pdfPages';
@@ -14,6 +15,8 @@ import type { PreparedGround } from './prepareGround';
 import { MOST_WORKING_PIXELS, type PreparedMark } from './prepareMark';
 import type { MarkPictures } from './store/marks';
 import type { KeptPicture } from './store/pictures';
+import type { LookTask as SlotLookTask, LookedSlot, WallOutTask } from './wallTasks';
+import type { MadeFile } from '../codecs/wallFiles';
 import { type TaskDesk, type TaskOrder, type Waiting, createTaskDesk } from './taskDesk';
 
 /** Who waits for a task, and how he says that he does not any more. */
@@ -35,6 +38,7 @@ export interface CorePool {
   makeBoard(task: BoardTask, pictures: MarkPictures, waiter?: Waiter): Promise<Uint8Array<ArrayBuffer>>;
   /** Each file is kept as soon as it is made. @returns false when the delivery was cancelled in the meantime */
   makeFiles(task: FilesTask, what: string, pictures: MarkPictures, waiter?: Waiter): Promise<boolean>;
+  makeLine(task: LineTask, pictures: MarkPictures, waiter?: Waiter): Promise<{ blobSha: string; size: number }>;
   makePicture(task: PictureTask, pictures: MarkPictures, waiter?: Waiter): Promise<KeptPicture>;
   prepareRunGround(task: PdfTask, waiter?: Waiter): Promise<PreparedRunGround>;
   lookAtGrounds(task: LookTask, waiter?: Waiter): Promise<LookView[]>;
@@ -45,6 +49,15 @@ export interface CorePool {
   makeOverlay(task: OverlayTask, waiter?: Waiter): Promise<Uint8Array<ArrayBuffer>>;
   makeSheet(task: SheetTask, waiter?: Waiter): Promise<Uint8Array<ArrayBuffer>>;
   makeSurface(task: SurfaceTask, waiter?: Waiter): Promise<{ colours: Uint8Array<ArrayBuffer>; mask: Uint8Array }>;
+  lookAtSlot(task: SlotLookTask, pictures: MarkPictures, waiter?: Waiter): Promise<LookedSlot>;
+  /** @param pictures  of the largest of its marks */
+  makeWall(task: WallOutTask, pictures: MarkPictures, waiter?: Waiter): Promise<MadeFile[]>;
+  masterSvg(
+    task: Pick<PictureTask, 'source' | 'recipe'>,
+    pictures: MarkPictures,
+    waiter?: Waiter,
+  ): Promise<Uint8Array | null>;
+  readBundle(task: BundleTask, waiter?: Waiter): Promise<ReadBundle>;
   findPageLines(task: LinesTask, waiter?: Waiter): Promise<LineView[]>;
   signDocument(task: SignTask, waiter?: Waiter): Promise<Uint8Array<ArrayBuffer>>;
   /** @throws CoreError 'memory/too-little' when a page of this size cannot be made here */
@@ -65,7 +78,14 @@ export interface PoolSettings {
 const MB = 1024 * 1024;
 
 /** How long tasks may run. The longest of each kind seen on two slow cores takes less than half. */
-const MOST_MS = { prepare: 90_000, file: 180_000, fileMore: 30_000, picture: 60_000, clip: 3_600_000 };
+const MOST_MS = {
+  prepare: 90_000,
+  file: 180_000,
+  fileMore: 30_000,
+  picture: 60_000,
+  clip: 3_600_000,
+  bundle: 1_800_000,
+};
 
 const PERSON: Waiter = { waiting: 'person' };
 
@@ -137,6 +157,11 @@ export function createCorePool({ entry, database, memoryBytes = TASK_MEMORY_BYTE
         ({ needsBytes, left: wanted } = done);
       }
     },
+    makeLine: (task, pictures, { waiting, signal } = PERSON) =>
+      call('makeLine', task, {
+        ...{ what: 'A live file', waiting, signal, mostMs: MOST_MS.file },
+        needsBytes: LINE_BYTES + needsOfSource(pictures, 1),
+      }),
     makePicture: (task, pictures, { waiting, signal } = PERSON) =>
       call('makePicture', task, {
         what: task.kind === 'master' ? 'The master' : 'A small picture',
@@ -180,6 +205,32 @@ export function createCorePool({ entry, database, memoryBytes = TASK_MEMORY_BYTE
       call('makeSurface', task, {
         ...{ what: 'This picture', waiting, signal, mostMs: MOST_MS.file, needsBytes: LOOK_BYTES },
       }),
+    lookAtSlot: (task, pictures, { waiting, signal } = PERSON) =>
+      call('lookAtSlot', task, {
+        ...{ what: `Looking at ${task.file}`, waiting, signal, mostMs: MOST_MS.picture },
+        needsBytes: LOOK_BYTES + needsOfSource(pictures, 1),
+      }),
+    makeWall: (task, pictures, { waiting, signal } = PERSON) =>
+      call('makeWall', task, {
+        ...{ what: 'This wall', waiting, signal },
+        mostMs: MOST_MS.file + task.slots.length * MOST_MS.fileMore,
+        needsBytes: BOARD_BYTES + needsOfSource(pictures, 1),
+      }),
+    masterSvg: (task, pictures, { waiting, signal } = PERSON) =>
+      call('masterSvg', task, {
+        ...{ what: 'The master', waiting, signal, mostMs: MOST_MS.file },
+        needsBytes: needsOfSource(pictures, 1),
+      }),
+    readBundle: (task, { waiting, signal } = PERSON) =>
+      call(
+        'readBundle',
+        task,
+        {
+          ...{ what: `Taking in ${task.name}`, waiting, signal, mostMs: MOST_MS.bundle },
+          needsBytes: BUNDLE_BYTES + 3 * task.bytes.length,
+        },
+        movable(task.bytes),
+      ),
     findPageLines: (task, waiter = PERSON) =>
       call('findPageLines', task, ofPdf(`Reading page ${task.page} of ${task.name}`, waiter)),
     signDocument: (task, waiter = PERSON) => call('signDocument', task, ofPdf(`Signing ${task.name}`, waiter)),
@@ -192,6 +243,10 @@ export function createCorePool({ entry, database, memoryBytes = TASK_MEMORY_BYTE
   };
 }
 
+/** The largest picture of a bundle, while it is made ready. */
+const BUNDLE_BYTES = 400 * MB;
+/** A page of what has a live address. */
+const LINE_BYTES = 300 * MB;
 /** A sheet as large as A2 in print, its mark and its photo. */
 const SHEET_BYTES = 700 * MB;
 /** Smaller pictures of grounds, and variants of some marks. */

@@ -2,7 +2,9 @@ import { crc32 } from 'node:zlib';
 import { type Artwork, artworkOfDrawing, artworkOfRaster } from '../core/artwork/artwork';
 import { readDrawing } from '../core/artwork/readDrawing';
 import { rgbFromHex } from '../core/colour/hex';
+import { CoreError } from '../core/errors';
 import { formats } from '../core/formats';
+import { printSvg } from '../core/formats/svg';
 import { bleedColours } from '../core/raster/bleedColours';
 import { extentsOf } from '../core/artwork/extentsOf';
 import { layOutFile, makeFile as makeBytes } from '../core/recipe/makeFile';
@@ -20,6 +22,7 @@ import { encodePng } from '../codecs/encodePng';
 import { formatHost } from '../codecs/formatHost';
 import { readBack } from '../codecs/readBack';
 import { readBackPng } from '../codecs/readBackPng';
+import { readBackSvg } from '../codecs/readBackSvg';
 import { describeFindings } from './describe';
 import { drawThumbnail } from './drawThumbnail';
 import { makeArtwork } from './makeArtwork';
@@ -201,10 +204,31 @@ export async function makeFiles(host: TaskHost, task: FilesTask): Promise<FilesE
   return { end: 'made' };
 }
 
+/** One file of a mark by its size line: of a pair the first. */
+export interface LineTask extends Pick<FilesTask, 'source' | 'recipe' | 'palette' | 'names'> {
+  readonly lineId: string;
+}
+
+/** The file of one size line, written, read back and kept. @throws CoreError 'store/not-found' without such a line */
+export async function makeLine(host: TaskHost, task: LineTask): Promise<{ blobSha: string; size: number }> {
+  const recipe = readRecipe(task.recipe);
+  const file = planFiles(recipe, task.names).find((f) => f.line.id === task.lineId);
+  if (!file) throw new CoreError('store/not-found', 'The mark has no such size line any more.');
+  const artwork = await openSource(host, task.source);
+  const drawn = drawFor(host, { artwork, recipe, task, file }, new Map());
+  const needsBytes = fileNeeds(drawn, file.order);
+  if (needsBytes > host.needsBytes)
+    throw new CoreError('memory/too-little', 'A file of this size is delivered, but has no live address.');
+  const made = await makeBytes(drawn, file.order, formatHost);
+  await readBack(made.bytes, made, file.order.format, file.line.id);
+  const blobSha = await keepBlob(host.db, made.bytes, formats.get(file.order.format.id).mimeType);
+  return { blobSha, size: made.bytes.length };
+}
+
 interface Drawing {
   readonly artwork: Artwork;
   readonly recipe: Recipe;
-  readonly task: FilesTask;
+  readonly task: Pick<FilesTask, 'source' | 'palette'>;
   readonly file: PlannedFile;
 }
 
@@ -227,6 +251,21 @@ function fileNeeds(drawn: Artwork, order: FileOrder): number {
   const extents = extentsOf(drawn);
   if (!extents || formats.get(order.format.id).accepts === 'paths') return 0;
   return drawn.raster.data.length + pageNeeds(layOutFile(extents, order, drawn.drawing !== null));
+}
+
+/** A mark's master as an SVG; null where it is pixels. */
+export async function masterSvg(
+  host: TaskHost,
+  { source, recipe: raw }: Pick<PictureTask, 'source' | 'recipe'>,
+): Promise<Uint8Array | null> {
+  const { stages } = readRecipe(raw);
+  const { master } = runStages(await openSource(host, source), stages, optionsOf(host, source));
+  const drawing = master.drawing ?? master.outlines;
+  if (!drawing) return null;
+  const text = printSvg(drawing, { widthPx: drawing.widthPx, heightPx: drawing.heightPx, ppi: null });
+  const bytes = new TextEncoder().encode(text);
+  readBackSvg(bytes, 'master.svg');
+  return bytes;
 }
 
 export interface PictureTask {

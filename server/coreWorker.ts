@@ -6,9 +6,11 @@ import { runInNewContext } from 'node:vm';
 import sharp from 'sharp';
 import { isCoreError } from '../core/errors';
 import { releaseMemory } from '../core/kernels/heap';
+import * as bundles from './bundleTasks';
 import * as tasks from './coreTasks';
 import * as placing from './placeTasks';
 import * as printing from './printTasks';
+import * as walls from './wallTasks';
 import { asKnown } from './store/db';
 
 export type Answer<T> =
@@ -77,6 +79,7 @@ export const drawPage = answering(tasks.drawPage);
 export const preparePicked = answering(tasks.preparePicked);
 export const makeBoard = answering(tasks.makeBoard);
 export const makeFiles = answering(tasks.makeFiles);
+export const makeLine = answering(tasks.makeLine);
 export const makePicture = answering(tasks.makePicture);
 export const prepareRunGround = answering(placing.prepareRunGround);
 export const lookAtGrounds = answering(placing.lookAtGrounds);
@@ -87,3 +90,7 @@ export const findPageLines = answering(printing.findPageLines);
 export const signDocument = answering(printing.signDocument);
 export const makeOverlay = answering(placing.makeOverlay);
 export const makeSurface = answering(printing.makeSurface);
+export const lookAtSlot = answering(walls.lookAtSlot);
+export const makeWall = answering(walls.makeWall);
+export const masterSvg = answering(tasks.masterSvg);
+export const readBundle = answering(bundles.readBundle);

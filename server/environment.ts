@@ -20,6 +20,7 @@ export const settings = {
   /** Whether this web server also runs jobs; `npm run worker` starts a runner alone. */
   runsJobs: env.TASSEL_JOBS !== '0',
   webDir: join(here, '../web'),
+  proofDir: join(here, '../proof'),
 } as const;
 
 export interface Environment {

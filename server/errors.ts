@@ -2,7 +2,7 @@ import type { ErrorBody } from '../contract/views';
 import { CoreError, type ErrorCode, isCoreError } from '../core/errors';
 import { asKnown } from './store/db';
 
-type Status = 400 | 403 | 404 | 409 | 413 | 422 | 500 | 503 | 507;
+type Status = 400 | 401 | 403 | 404 | 409 | 413 | 422 | 429 | 500 | 503 | 507;
 
 /** The HTTP status of every code. */
 export const statusOf: Record<ErrorCode, Status> = {
@@ -50,6 +50,8 @@ export const statusOf: Record<ErrorCode, Status> = {
   'document/refused': 422,
   'document/damaged': 422,
   'document/no-line': 422,
+  'bundle/invalid': 422,
+  'bundle/too-new': 422,
   'file/not-readable': 422,
   'file/not-writable': 500,
   'file/read-back': 500,
@@ -59,6 +61,12 @@ export const statusOf: Record<ErrorCode, Status> = {
   'store/duplicate-name': 409,
   'store/unavailable': 503,
   'store/full': 507,
+  'people/sign-in': 401,
+  'people/wrong': 401,
+  'people/slow-down': 429,
+  'people/only-looks': 403,
+  'people/weak': 422,
+  'people/last-keeper': 409,
   'request/invalid': 400,
   'request/forbidden-origin': 403,
   'server/internal': 500,

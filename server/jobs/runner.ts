@@ -8,6 +8,7 @@ import { failAbandoned } from '../store/deliveries';
 import { announce } from '../store/deliveries';
 import { failAbandonedRuns } from '../store/placements';
 import { type DeliveryDeps, makeDelivery } from './makeDelivery';
+import { makeLive } from './makeLive';
 import { makeRun } from './makeRun';
 import { collect, lookAt } from './upkeep';
 
@@ -68,6 +69,16 @@ export async function startJobs(deps: RunnerDeps, log: Logger): Promise<JobRunne
       if (current && current !== last) await current.stop();
     },
   };
+}
+
+/** Makes the queue's tables where no process has run jobs on this database yet: jobs are put in all the same. */
+export async function prepareQueue(pool: pg.Pool, log: Logger): Promise<void> {
+  const utils = await makeWorkerUtils({ pgPool: pool, logger: quietLogger(log) });
+  try {
+    await utils.migrate();
+  } finally {
+    await utils.release();
+  }
 }
 
 /** One stretch of running jobs, from one loss of the database to the next. */
@@ -165,6 +176,8 @@ async function runQueues(deps: RunnerDeps, lockKey: string, log: Logger): Promis
     crontab: NIGHTLY,
     taskList: {
       lookAt: (payload) => lookAt(deps, idOf(payload)),
+      makeLive: (payload, { job, abortSignal }: JobHelpers) =>
+        makeLive(deps, idOf(payload), { number: job.attempts, signal: abortSignal }),
       collect: () => collect(pool, log),
     },
   });

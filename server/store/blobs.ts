@@ -83,6 +83,9 @@ const REFERRERS = [
   'delivered_file f where f.blob_sha = b.sha256',
   'run_ground r where b.sha256 in (r.blob_sha, r.preview_sha, r.made_sha)',
   'picture p where b.sha256 in (p.blob_sha, p.source_sha)',
+  'live_address l where l.blob_sha = b.sha256',
+  'proof_picture t where t.blob_sha = b.sha256',
+  'wall_slot s where b.sha256 in (s.original_sha, s.picture_sha)',
 ];
 const NOBODYS = REFERRERS.map((r) => `not exists (select 1 from ${r})`).join(' and ');
 

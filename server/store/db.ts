@@ -1,5 +1,6 @@
 import type pg from 'pg';
 import { CoreError, isCoreError } from '../../core/errors';
+import { currentPerson } from './currentPerson';
 
 export type Db = pg.Pool | pg.PoolClient;
 
@@ -49,6 +50,9 @@ export async function withTransaction<T>(pool: pg.Pool, work: (client: pg.PoolCl
   let isSound = true;
   try {
     await client.query('begin');
+    const person = currentPerson.getStore();
+    // Rows that are made name who made them, until the transaction ends.
+    if (person) await client.query("select set_config('tassel.person', $1, true)", [person.name]);
     const result = await work(client);
     const { command } = await client.query('commit');
     // A statement that failed unseen makes PostgreSQL answer COMMIT with ROLLBACK, without an error.

@@ -8,6 +8,7 @@ interface EntryRow {
   why: string;
   name: string | null;
   made_at: Date;
+  made_by: string | null;
   is_current: boolean;
 }
 
@@ -17,7 +18,7 @@ const MOST_ENTRIES = 600;
 /** A mark's revisions, the newest first. @throws CoreError 'store/not-found' */
 export async function listHistory(db: Db, markId: string): Promise<HistoryEntry[]> {
   const { rows } = await db.query<EntryRow>(
-    `select r.id, r.parent_id, r.why, r.name, r.made_at, r.id = m.revision_id as is_current
+    `select r.id, r.parent_id, r.why, r.name, r.made_at, r.made_by, r.id = m.revision_id as is_current
      from mark m join recipe_revision r on r.mark_id = m.id
      where m.id = $1 and m.removed_at is null order by r.id desc limit $2`,
     [markId, MOST_ENTRIES],
@@ -29,6 +30,7 @@ export async function listHistory(db: Db, markId: string): Promise<HistoryEntry[
     why: r.why,
     name: r.name,
     madeAt: r.made_at.toISOString(),
+    madeBy: r.made_by,
     isCurrent: r.is_current,
   }));
 }

@@ -1,11 +1,11 @@
 import type { Db } from './db';
 
-export type JobName = 'makeDelivery' | 'makeRun' | 'lookAt' | 'collect';
+export type JobName = 'makeDelivery' | 'makeRun' | 'makeLive' | 'lookAt' | 'collect';
 
 /** A process that dies in the middle of a job uses up one of these. */
 const MOST_ATTEMPTS = 25;
 /** The lower, the sooner: what a screen waits for goes before files. */
-const PRIORITY: Record<JobName, number> = { lookAt: -10, makeDelivery: 0, makeRun: 0, collect: 10 };
+const PRIORITY: Record<JobName, number> = { lookAt: -10, makeDelivery: 0, makeRun: 0, makeLive: 0, collect: 10 };
 
 /**
  * Puts a job into the queue, in the caller's transaction. The same job twice is one job, which then begins anew.

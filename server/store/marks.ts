@@ -5,6 +5,7 @@ import { type Recipe, readRecipe } from '../../core/recipe/recipe';
 import { type FoundView, type MarkCard, type MarkView, RETURN_DAYS } from '../../contract/views';
 import { dropBlobs } from './blobs';
 import { type Db, oneRow, isForeignKeyViolation } from './db';
+import { followLive } from './live';
 
 interface CardRow {
   id: string;
@@ -250,7 +251,13 @@ async function addRevision(
      values ($1, $2, $3, $4, $5, $6) returning id`,
     [markId, parent, JSON.stringify(recipe), why, look && JSON.stringify(look.findings), look?.thumbnailSha],
   );
-  await db.query('update mark set revision_id = $2, updated_at = now() where id = $1', [markId, rows[0].id]);
+  await setRevision(db, markId, rows[0].id);
+}
+
+/** Makes a revision the current one; whatever is made of the mark by itself follows. */
+async function setRevision(db: Db, markId: string, revision: string | number): Promise<void> {
+  await db.query('update mark set revision_id = $2, updated_at = now() where id = $1', [markId, revision]);
+  await followLive(db, markId);
 }
 
 /**
@@ -311,8 +318,7 @@ export async function stepHistory(db: Db, markId: string, basedOn: number, way: 
   const row = await lockMark(db, markId);
   checkRevision(row, basedOn);
   const target = way === 'undo' ? row.parent_id : row.redo_id;
-  if (target !== null)
-    await db.query('update mark set revision_id = $2, updated_at = now() where id = $1', [markId, target]);
+  if (target !== null) await setRevision(db, markId, target);
   return findMark(db, markId);
 }
 
@@ -325,7 +331,7 @@ export async function goToRevision(db: Db, markId: string, basedOn: number, revi
   checkRevision(await lockMark(db, markId), basedOn);
   const found = await db.query('select 1 from recipe_revision where id = $2 and mark_id = $1', [markId, revision]);
   oneRow(found.rows, 'revision');
-  await db.query('update mark set revision_id = $2, updated_at = now() where id = $1', [markId, revision]);
+  await setRevision(db, markId, revision);
   return findMark(db, markId);
 }
 
