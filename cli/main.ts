@@ -85,6 +85,16 @@ const commands: readonly { verb: string; summary: string; load: () => Promise<Co
     load: async () => (await import('./sheet')).sheet,
   },
   {
+    verb: 'bundle',
+    summary: 'write a mark or a whole brand of the running server as one open ZIP',
+    load: async () => (await import('./bundle')).bundle,
+  },
+  {
+    verb: 'unbundle',
+    summary: 'take a bundle in, on this installation or another',
+    load: async () => (await import('./unbundle')).unbundle,
+  },
+  {
     verb: 'wall',
     summary: 'look at the logos of a folder, level them and write a picture a slot',
     load: async () => (await import('./wall')).wall,
@@ -123,12 +133,12 @@ async function main(argv: readonly string[]): Promise<number> {
   return command.run(rest);
 }
 
-/** The exit code, once all is done; nothing in a thread that serves a folder. */
-export const done: Promise<number | void> = isMainThread ? main(process.argv.slice(2)).catch(tell) : serveFolder();
+/** Does what a person asked for. @returns the exit code, once all is done */
+export const run = (args: readonly string[]): Promise<number> => main(args).catch(tell);
 
-async function serveFolder(): Promise<void> {
-  if (workerData?.isTasselWorker) (await import('./folderWorkers')).runAsWorker();
-}
+// In a thread that serves a folder nobody asks.
+if (!isMainThread && workerData?.isTasselWorker)
+  void import('./folderWorkers').then(({ runAsWorker }) => runAsWorker());
 
 function tell(error: unknown): number {
   console.error(`tassel: ${oneLine(error)}`);

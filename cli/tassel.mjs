@@ -95,6 +95,7 @@ if (!existsSync(bundle)) {
   }
 }
 process.env.TASSEL_BUNDLE = bundle;
+process.env.TASSEL_ROOT = root;
 
 // What the engine compiled for a verb last time is kept beside the bundle; it takes another version's for what it is,
 // and compiles anew.
@@ -109,7 +110,7 @@ const script = new Script(`(function (exports, require, module) {${readFileSync(
 });
 const module = { exports: {} };
 script.runInThisContext()(module.exports, createRequire(bundle), module);
-process.exitCode = await module.exports.done;
+process.exitCode = await module.exports.run(process.argv.slice(2));
 if (keep && process.exitCode === 0 && (!cachedData || script.cachedDataRejected)) {
   const own = `${keep}.${process.pid}.tmp`;
   try {

@@ -1,17 +1,34 @@
 import { mkdirSync, readdirSync } from 'node:fs';
 import { extname, join, parse } from 'node:path';
 import { MOST_PIXELS, checkFile, decodePicture } from '../codecs/decodePicture';
-import { encodePng } from '../codecs/encodePng';
 import { readSvg } from '../codecs/readSvg';
+import { wallFiles } from '../codecs/wallFiles';
 import { type Artwork, artworkOfDrawing, artworkOfRaster } from '../core/artwork/artwork';
 import { type Rgb, rgbFromHex } from '../core/colour/hex';
 import { CoreError } from '../core/errors';
-import { uniqueNames } from '../core/recipe/fileNames';
 import { resizeRaster } from '../core/raster/resize';
-import { type AuditedLogo, type WallProblem, auditLogo, isSameMark } from '../core/wall/auditLogo';
-import { drawSlot, drawWall, wallExtent } from '../core/wall/drawWall';
-import { type Slot, levelWall } from '../core/wall/levelWall';
+import {
+  type AuditedLogo,
+  type MarkLook,
+  type WallProblem,
+  auditLogo,
+  isSameMark,
+  lookOfMark,
+} from '../core/wall/auditLogo';
+import { wallExtent } from '../core/wall/drawWall';
+import { levelWall } from '../core/wall/levelWall';
 import { measureOptics } from '../core/wall/opticalSize';
+import {
+  LEAST_SIDE,
+  MOST_SIDE,
+  type Slot,
+  USUAL_WALL,
+  leavesRoom,
+  parsePadding,
+  parseSlotSize,
+  roomOf,
+  slotOf,
+} from '../core/wall/wallRule';
 import { readColour } from './settingOptions';
 import { type Command, isFolder, naming, readArguments, readInput, readNumber, writeWhole } from './command';
 
@@ -19,7 +36,8 @@ const help = `tassel wall FOLDER --slot WxH --out FOLDER [options]
 
 Looks at the logos of a folder for a wall of equal slots, says what is wrong with each, brings
 them to equal optical size and writes one clear PNG a slot under the name of its file, at 1x
-and 2x, and the whole wall as wall.png.
+and 2x, its paths as SVG where there are any, and the whole wall as wall.png, wall.html and
+wall.pdf.
 
   --slot 360x180    size of a slot, px
   --padding 10%     free on every side: % of the slot's shorter side, or px (10 %)
@@ -37,9 +55,7 @@ const options = {
   json: { type: 'boolean' },
 } as const;
 
-const MOST_SLOT = 8192;
 const MOST_FILES = 500;
-const WALL_NAME = 'wall.png';
 const ENDINGS = ['.png', '.jpg', '.jpeg', '.webp', '.gif', '.avif', '.tif', '.tiff', '.svg'];
 /** Drawings are looked at at the size of this many slots. */
 const DRAWN_AT = 2;
@@ -59,19 +75,10 @@ export const wall: Command = {
       slot,
       level,
     );
-    const once = logos.map(({ mark }, k) => drawSlot(mark, placed[k], slot, 1));
-    const whole = await encodePng(drawWall(once, slot, ground));
-    // Under the names of the files they replace; two of one name, or one called as the wall is, get a number.
-    const [wallName, ...names] = uniqueNames([
-      WALL_NAME,
-      ...logos.flatMap(({ file }) => ['', '@2x'].map((size) => `${parse(file).name}${size}.png`)),
-    ]);
+    const places = logos.map(({ file, artwork }, k) => ({ file, title: parse(file).name, artwork, box: placed[k] }));
+    const files = await wallFiles({ title: 'Wall', slot, ground, places });
     mkdirSync(values.out, { recursive: true });
-    writeWhole(join(values.out, wallName), whole);
-    for (const [k, { mark }] of logos.entries()) {
-      writeWhole(join(values.out, names[2 * k]), await encodePng(once[k]));
-      writeWhole(join(values.out, names[2 * k + 1]), await encodePng(drawSlot(mark, placed[k], slot, 2)));
-    }
+    for (const { name, bytes } of files) writeWhole(join(values.out, name), bytes);
     const report = logos.map(({ file, problems }, k) => ({
       file,
       problems,
@@ -87,25 +94,26 @@ export const wall: Command = {
 
 const round = (v: number) => Math.round(v * 1000) / 1000;
 
-function readSlot(text: string | undefined, padding = '10%'): Slot {
-  const size = /^(\d{1,5})x(\d{1,5})$/.exec(text ?? '');
-  if (!size) throw new CoreError('cli/usage', `--slot takes a size such as 360x180, got "${text ?? ''}".`);
-  const [width, height] = [Number(size[1]), Number(size[2])];
-  if (Math.min(width, height) < 8 || Math.max(width, height) > MOST_SLOT)
-    throw new CoreError('cli/usage', `--slot takes sides from 8 to ${MOST_SLOT} px, got "${text}".`);
-  const free = /^(\d+(?:\.\d+)?)(%|px)?$/.exec(padding);
-  const shorter = Math.min(width, height);
-  const px = free ? (free[2] === '%' ? (Number(free[1]) / 100) * shorter : Number(free[1])) : Number.NaN;
-  if (!(px >= 0 && px < shorter / 2))
+function readSlot(text = '', padding = '10%'): Slot {
+  const size = parseSlotSize(text);
+  if (!size) throw new CoreError('cli/usage', `--slot takes a size such as 360x180, got "${text}".`);
+  if (Math.min(size.widthPx, size.heightPx) < LEAST_SIDE || Math.max(size.widthPx, size.heightPx) > MOST_SIDE)
+    throw new CoreError('cli/usage', `--slot takes sides from ${LEAST_SIDE} to ${MOST_SIDE} px, got "${text}".`);
+  const free = parsePadding(padding);
+  const rule = free && { ...USUAL_WALL, ...size, padding: free };
+  if (!rule || !leavesRoom(rule))
     throw new CoreError(
       'cli/usage',
       `--padding takes less than half of the slot, such as 10% or 12px, got "${padding}".`,
     );
-  return { width, height, padding: px };
+  return slotOf(rule);
 }
 
 interface WallLogo extends AuditedLogo {
   readonly file: string;
+  readonly look: MarkLook;
+  /** The mark alone; paths where the file holds them. */
+  readonly artwork: Artwork;
 }
 
 async function openAll(folder: string, slot: Slot, ground: Rgb): Promise<WallLogo[]> {
@@ -124,14 +132,16 @@ async function openAll(folder: string, slot: Slot, ground: Rgb): Promise<WallLog
       'cli/usage',
       `A wall of ${names.length} such slots would be ${width} × ${height} px; take a smaller --slot.`,
     );
-  const room = { width: slot.width - 2 * slot.padding, height: slot.height - 2 * slot.padding };
+  const room = roomOf(slot);
   const found: WallLogo[] = [];
   for (const file of names) {
     const { raster, drawing } = await naming(file, () => open(readInput(join(folder, file)), file, slot));
     const looked = auditLogo(raster, { room, ground, isDrawn: drawing !== null });
-    const isCopy = found.some((other) => isSameMark(other.mark, looked.mark));
+    const look = lookOfMark(looked.mark);
+    const isCopy = found.some((other) => isSameMark(other.look, look));
     const problems: WallProblem[] = [...looked.problems, ...(isCopy ? (['duplicate'] as const) : [])];
-    found.push({ file, mark: looked.mark, problems });
+    const artwork = drawing ? artworkOfDrawing(drawing) : artworkOfRaster(looked.mark);
+    found.push({ ...looked, file, look, problems, artwork });
   }
   return found;
 }
