@@ -1,5 +1,7 @@
+import { useQuery } from '@tanstack/react-query';
 import { Dropdown } from 'antd';
 import { Link, NavLink, Outlet } from 'react-router';
+import { meQuery } from '../data/queries';
 import { useBrand } from '../data/useBrand';
 import { NewBrandDialog } from '../components/NewBrandDialog';
 import { TasselMark } from '../components/TasselMark';
@@ -11,6 +13,7 @@ export function Shell() {
   const { name: theme, setName: setTheme } = useTheme();
   const { brand, brands, choose } = useBrand();
   const [isAdding, setAdding] = useState(false);
+  const { data: me } = useQuery(meQuery());
   const items = [
     ...brands.map((b) => ({ key: b.id, label: `${b.name} · ${b.markCount}`, onClick: () => choose(b.id) })),
     { type: 'divider' as const },
@@ -28,8 +31,11 @@ export function Shell() {
           <NavLink to="/brand">Brand</NavLink>
           <NavLink to="/grounds">Grounds</NavLink>
           <NavLink to="/placements">Placements</NavLink>
+          <NavLink to="/walls">Walls</NavLink>
           <NavLink to="/deliveries">Deliveries</NavLink>
-          <NavLink to="/keys">Keys</NavLink>
+          <NavLink to="/links">Links</NavLink>
+          {me?.name && me.role === 'keeper' && <NavLink to="/people">People</NavLink>}
+          <NavLink to="/help">Help</NavLink>
         </nav>
         <div className="shell-right">
           <Dropdown menu={{ items }} trigger={['click']}>
@@ -38,6 +44,12 @@ export function Shell() {
           <button type="button" onClick={() => setTheme(theme === 'light' ? 'dark' : 'light')}>
             {theme === 'light' ? 'Light theme' : 'Dark theme'}
           </button>
+          {me?.name && (
+            <form method="post" action="/sign-out" className="shell-person">
+              <span>{me.name}</span>
+              <button type="submit">Sign out</button>
+            </form>
+          )}
         </div>
       </header>
       <main className="shell-main">

@@ -11,7 +11,6 @@ import { Shell } from './Shell';
 import { ThemeProvider } from './theme';
 import { Waiting } from '../components/Waiting';
 import { isAway } from '../data/http';
-import { KeysScreen } from '../screens/keys/KeysScreen';
 import { MarksScreen } from '../screens/marks/MarksScreen';
 
 const BenchScreen = lazy(() => import('../screens/bench/BenchScreen').then((m) => ({ default: m.BenchScreen })));
@@ -33,6 +32,11 @@ const SurfaceScreen = lazy(() => import('../screens/place/SurfaceScreen').then((
 const DocumentScreen = lazy(() =>
   import('../screens/place/DocumentScreen').then((m) => ({ default: m.DocumentScreen })),
 );
+const WallsScreen = lazy(() => import('../screens/walls/WallsScreen').then((m) => ({ default: m.WallsScreen })));
+const PeopleScreen = lazy(() => import('../screens/people/PeopleScreen').then((m) => ({ default: m.PeopleScreen })));
+const HelpScreen = lazy(() => import('../screens/help/HelpScreen').then((m) => ({ default: m.HelpScreen })));
+const LinksScreen = lazy(() => import('../screens/links/LinksScreen').then((m) => ({ default: m.LinksScreen })));
+const WallScreen = lazy(() => import('../screens/walls/WallScreen').then((m) => ({ default: m.WallScreen })));
 const queries = new QueryClient({
   defaultOptions: {
     queries: {
@@ -131,7 +135,47 @@ const router = createBrowserRouter([
           </Suspense>
         ),
       },
-      { path: '/keys', element: <KeysScreen /> },
+      {
+        path: '/walls',
+        element: (
+          <Suspense fallback={<Waiting what="walls" />}>
+            <WallsScreen />
+          </Suspense>
+        ),
+      },
+      {
+        path: '/walls/:wallId',
+        element: (
+          <Suspense fallback={<Waiting what="the wall" />}>
+            <WallScreen />
+          </Suspense>
+        ),
+      },
+      {
+        path: '/links',
+        element: (
+          <Suspense fallback={<Waiting what="links" />}>
+            <LinksScreen />
+          </Suspense>
+        ),
+      },
+      {
+        path: '/people',
+        element: (
+          <Suspense fallback={<Waiting what="people" />}>
+            <PeopleScreen />
+          </Suspense>
+        ),
+      },
+      { path: '/keys', element: <Navigate to="/help/keys" replace /> },
+      {
+        path: '/help/:page?',
+        element: (
+          <Suspense fallback={<Waiting what="help" />}>
+            <HelpScreen />
+          </Suspense>
+        ),
+      },
       {
         path: '/deliveries',
         element: (

@@ -80,6 +80,8 @@ async function read<T>(response: Response): Promise<T> {
   const value = await response.json().catch(() => null);
   if (response.ok) return value as T;
   const error = (value as ErrorBody | null)?.error;
+  // Signed out meanwhile: the address itself now shows the page that asks for a name.
+  if (error?.code === 'people/sign-in') window.location.reload();
   throw new CoreError(
     error?.code ?? 'server/internal',
     error?.message ?? `The server answered ${response.status}.`,

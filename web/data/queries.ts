@@ -1,5 +1,6 @@
 import { queryOptions } from '@tanstack/react-query';
 import { paths } from '../../contract/paths';
+import type { MeView } from '../../contract/people';
 import type {
   BrandView,
   DeliveryView,
@@ -11,6 +12,9 @@ import type {
 } from '../../contract/views';
 import { send } from './http';
 
+/** Who is signed in; nobody on this machine alone. */
+export const meQuery = () =>
+  queryOptions({ queryKey: ['me'], queryFn: () => send<MeView>('GET', paths.me), staleTime: 60_000 });
 export const brandsQuery = () =>
   queryOptions({ queryKey: ['brands'], queryFn: () => send<BrandView[]>('GET', paths.brands) });
 /** Until every mark was looked at by the server, what was found is not all there. */

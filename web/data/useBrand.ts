@@ -1,5 +1,5 @@
 import { useQuery } from '@tanstack/react-query';
-import { useSyncExternalStore } from 'react';
+import { useEffect, useSyncExternalStore } from 'react';
 import type { BrandView } from '../../contract/views';
 import { brandsQuery } from './queries';
 
@@ -26,4 +26,18 @@ export function useBrand(): {
     listeners.forEach((call) => call());
   };
   return { brand, brands, isLoading, error, choose };
+}
+
+/**
+ * The brand that something opened belongs to. It becomes the chosen one: whoever goes on from there stays in it.
+ * @param id  undefined while it is not known yet
+ */
+export function useBrandOf(id: string | undefined): BrandView | null {
+  const { brand, brands, choose } = useBrand();
+  const own = brands.find((b) => b.id === id);
+  const ownId = own?.id;
+  useEffect(() => {
+    if (ownId) choose(ownId);
+  }, [ownId]);
+  return own ?? brand;
 }

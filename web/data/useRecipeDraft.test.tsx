@@ -7,7 +7,7 @@ import type { MarkView } from '../../contract/views';
 import { type Recipe, initialRecipe } from '../../core/recipe/recipe';
 import { markView } from '../../tests/support/webViews';
 import { markQuery } from './queries';
-import { useRecipeDraft } from './useRecipeDraft';
+import { type RecipeDraft, useRecipeDraft } from './useRecipeDraft';
 
 interface Call {
   readonly method: string;
@@ -31,12 +31,17 @@ beforeEach(() => {
   );
 });
 
-const open = (mark: MarkView) => {
+const open = (mark: MarkView, onRender?: (draft: RecipeDraft) => void) => {
   queries.setQueryData(markQuery(mark.id).queryKey, mark);
   const wrapper = ({ children }: { children: ReactNode }) => (
     <QueryClientProvider client={queries}>{children}</QueryClientProvider>
   );
-  return renderHook(({ shown }) => useRecipeDraft(shown), { wrapper, initialProps: { shown: mark } });
+  const use = ({ shown }: { shown: MarkView }) => {
+    const draft = useRecipeDraft(shown);
+    onRender?.(draft);
+    return draft;
+  };
+  return renderHook(use, { wrapper, initialProps: { shown: mark } });
 };
 const withTolerance = (tolerance: number): Recipe => {
   const recipe = initialRecipe();
@@ -58,6 +63,18 @@ describe('the recipe under the hand', () => {
     await act(async () => calls[0].answer(stored(8, withTolerance(20))));
     await waitFor(() => expect(result.current.isSaving).toBe(false));
     expect(queries.getQueryData<MarkView>(markQuery('m1').queryKey)?.revision).toBe(8);
+  });
+  it('goes on showing what was stored while the screen still has the mark before, and can take it back', async () => {
+    const recipes: (number | null)[] = [];
+    const { result } = open(markView({ canUndo: false }), ({ recipe }) => recipes.push(toleranceOf(recipe)));
+    act(() => result.current.commit(withTolerance(20), 'Set the tolerance'));
+    await soon();
+    await act(async () => calls[0].answer(stored(8, withTolerance(20))));
+    await waitFor(() => expect(result.current.isSaving).toBe(false));
+    expect([result.current.canUndo, recipes.slice(recipes.indexOf(20))]).toEqual([
+      true,
+      expect.not.arrayContaining([null]),
+    ]);
   });
   it('shows what a moving control would do without storing it', async () => {
     const { result } = open(markView());

@@ -53,13 +53,22 @@ export function useRecipeDraft(mark: MarkView): RecipeDraft {
   const chain = useRef<Promise<MarkView>>(Promise.resolve(mark));
   const newest = useRef(mark);
   const shown = useRef(mark);
-  // What was stored a moment ago comes back as `mark` only later: until then the one on the screen is the older.
   const disputed = useRef(false);
-  const outdated = useRef<MarkView | null>(null);
+  // What was stored a moment ago comes back as `mark` only later: until then it stands in its place.
+  const [standing, setStanding] = useState<{ stored: MarkView; instead: MarkView } | null>(null);
+  const current = standing?.instead === mark ? standing.stored : mark;
   useEffect(() => {
     shown.current = mark;
-    if (pending === 0 && mark !== outdated.current) newest.current = mark;
-  }, [mark, pending]);
+    if (pending === 0) newest.current = current;
+  }, [mark, current, pending]);
+  const keep = useCallback(
+    (stored: MarkView) => {
+      newest.current = stored;
+      setStanding({ stored, instead: shown.current });
+      queries.setQueryData(markQuery(stored.id).queryKey, stored);
+    },
+    [queries],
+  );
 
   const enqueue = useCallback(
     (step: (current: MarkView) => Promise<MarkView>) => {
@@ -69,9 +78,7 @@ export function useRecipeDraft(mark: MarkView): RecipeDraft {
         .catch(() => newest.current)
         .then(() => outlasting(() => step(newest.current)))
         .then((stored) => {
-          newest.current = stored;
-          outdated.current = shown.current;
-          queries.setQueryData(markQuery(stored.id).queryKey, stored);
+          keep(stored);
           return stored;
         });
       chain.current
@@ -102,7 +109,7 @@ export function useRecipeDraft(mark: MarkView): RecipeDraft {
           void queries.invalidateQueries({ queryKey: ['marks'] });
         });
     },
-    [queries],
+    [keep, queries],
   );
 
   const preview = useCallback((recipe: Recipe) => {
@@ -140,14 +147,12 @@ export function useRecipeDraft(mark: MarkView): RecipeDraft {
       setConflict(null);
       disputed.current = false;
       unsaved.current = null;
-      newest.current = theirs;
-      outdated.current = shown.current;
       chain.current = Promise.resolve(theirs);
-      queries.setQueryData(markQuery(theirs.id).queryKey, theirs);
+      keep(theirs);
       if (choice === 'mine') commit(mine, why);
       else setDraft(null);
     },
-    [conflict, commit, queries],
+    [conflict, commit, keep],
   );
   const goTo = useCallback(
     (revision: number) => {
@@ -169,7 +174,7 @@ export function useRecipeDraft(mark: MarkView): RecipeDraft {
   );
 
   return {
-    recipe: draft ?? mark.recipe,
+    recipe: draft ?? current.recipe,
     preview,
     commit,
     undo: () => step('undo'),
@@ -178,8 +183,8 @@ export function useRecipeDraft(mark: MarkView): RecipeDraft {
     conflict,
     settleConflict,
     // A change that is on its way can be taken back too.
-    canUndo: mark.canUndo || (draft !== null && !isMoving && pending > 0),
-    canRedo: mark.canRedo,
+    canUndo: current.canUndo || (draft !== null && !isMoving && pending > 0),
+    canRedo: current.canRedo,
     isMoving,
     isSaving: pending > 0,
     problem,

@@ -6,7 +6,7 @@ import type { BrandView, GroundView, MarkView } from '../../../contract/views';
 import type { StageValues } from '../../../core/stages';
 import { Failed, Waiting } from '../../components/Waiting';
 import { groundsQuery, markQuery } from '../../data/queries';
-import { useBrand } from '../../data/useBrand';
+import { useBrandOf } from '../../data/useBrand';
 import type { TrailStage } from './Bench';
 import { ConflictDialog } from './ConflictDialog';
 import { ProofStrip } from './ProofStrip';
@@ -20,8 +20,7 @@ import { useBench } from './useBench';
 export function BenchScreen() {
   const { markId = '', stage: id = FIRST_STAGE } = useParams();
   const mark = useQuery(markQuery(markId));
-  const { brand, brands } = useBrand();
-  const own = brands.find((b) => b.id === mark.data?.brandId) ?? brand;
+  const own = useBrandOf(mark.data?.brandId);
   const photos = useQuery({ ...groundsQuery(own?.id ?? ''), enabled: own !== null });
   const stage = trail.find((s) => s.id === id);
   if (!stage) return <Navigate to={`/marks/${markId}/${FIRST_STAGE}`} replace />;

@@ -94,6 +94,7 @@ function Entry({ mark, entry, isCompared, onGo, onCompare }: EntryProps) {
         <span className="soft small">
           {entry.name && `${entry.why} · `}
           {time.format(new Date(entry.madeAt))}
+          {entry.madeBy && ` by ${entry.madeBy}`}
         </span>
         <span className="history-actions">
           {entry.isCurrent ? (

@@ -15,6 +15,7 @@ const entry = (e: Partial<HistoryEntry>): HistoryEntry => ({
   parent: 6,
   why: 'Set the tolerance',
   name: null,
+  madeBy: null,
   madeAt: '2026-03-01T10:00:00.000Z',
   isCurrent: false,
   ...e,

@@ -7,6 +7,7 @@ import type { BrandChanged, BrandView, PaletteColour } from '../../../contract/v
 import { nameByPattern, nameTokens } from '../../../core/recipe/fileNames';
 import { describeVariant } from '../../../core/recipe/runRecipe';
 import { ColourChoice } from '../../components/ColourChoice';
+import { TakeBundle } from '../../components/TakeBundle';
 import { Waiting } from '../../components/Waiting';
 import { send } from '../../data/http';
 import { brandsQuery } from '../../data/queries';
@@ -67,6 +68,12 @@ function BrandForm({ brand, told, onTold }: FormProps) {
         <h1>{brand.name}</h1>
         <span className="soft">
           {brand.markCount} {brand.markCount === 1 ? 'mark' : 'marks'}
+        </span>
+        <span className="brand-bundles">
+          <a href={paths.brandBundle(brand.id)} download>
+            Save all as a bundle
+          </a>
+          <TakeBundle />
         </span>
       </header>
       {problem && (

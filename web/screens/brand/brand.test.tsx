@@ -1,6 +1,7 @@
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { fireEvent, render, screen, waitFor } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
+import { MemoryRouter } from 'react-router';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { brandView } from '../../../tests/support/webViews';
 import type { BrandView } from '../../../contract/views';
@@ -25,9 +26,11 @@ beforeEach(() => {
 afterEach(() => vi.unstubAllGlobals());
 const show = () =>
   render(
-    <QueryClientProvider client={new QueryClient({ defaultOptions: { queries: { retry: false } } })}>
-      <BrandScreen />
-    </QueryClientProvider>,
+    <MemoryRouter>
+      <QueryClientProvider client={new QueryClient({ defaultOptions: { queries: { retry: false } } })}>
+        <BrandScreen />
+      </QueryClientProvider>
+    </MemoryRouter>,
   );
 
 describe('the brand', () => {

@@ -5,6 +5,7 @@ import type { ColumnsType } from 'antd/es/table';
 import { Link } from 'react-router';
 import { paths } from '../../../contract/paths';
 import type { DeliveryView } from '../../../contract/views';
+import { ProofLink } from '../../components/ProofLink';
 import { TryAgain } from '../../components/TryAgain';
 import { Failed, Waiting } from '../../components/Waiting';
 import { deliveriesQuery } from '../../data/queries';
@@ -66,6 +67,7 @@ const columns: ColumnsType<DeliveryView> = [
             {d.zipName}
           </a>
           {d.isOutdated && <TryAgain id={d.id} label="Make again" />}
+          <ProofLink kind="delivery" targetId={d.id} title={d.marks.map((m) => m.name).join(', ')} isPlain />
         </span>
       );
     },

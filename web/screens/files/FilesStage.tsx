@@ -15,6 +15,7 @@ import { useVariants } from '../variants/useVariants';
 import { AddLines, fittedPurpose } from './AddLines';
 import { DeliveryPanel } from './DeliveryPanel';
 import { LinePanel } from './LinePanel';
+import { LiveLine } from './LiveLine';
 import { LineTable } from './LineTable';
 import { StandardSet } from './StandardSet';
 import { bytesWords } from './bytesWords';
@@ -149,6 +150,7 @@ export function FilesStage({ mark, draft, engine, shown, strokes, brand, grounds
       <aside className="files-side" aria-label="The chosen file and the delivery">
         {row && (
           <LinePanel
+            live={<LiveLine brandId={brand.id} markId={mark.id} lineId={row.line.id} settle={draft.settle} />}
             key={row.line.id}
             row={row}
             page={pages.get(row.line.id)}

@@ -1,12 +1,14 @@
 import { MM_PER_INCH, POINTS_PER_INCH } from '../../../core/units';
 import { Input, Select } from 'antd';
-import { useState } from 'react';
+import { type ReactNode, useState } from 'react';
 import type { FileFinding } from '../../../core/recipe/fileFindings';
+import { whyOfFile } from '../../../core/why/why';
 import { formats } from '../../../core/formats';
 import { purposes } from '../../../core/purposes';
 import { type SizeLine, lineOf } from '../../../core/recipe/recipe';
 import type { OwnPurpose } from '../../../core/recipe/standardLines';
 import { sizes } from '../../../core/sizes';
+import { Why } from '../../components/Why';
 import { SettingRow } from '../../components/SettingRow';
 import type { ProofGround } from '../../data/proofGrounds';
 import { PagePreview } from './PagePreview';
@@ -21,6 +23,8 @@ interface Props {
   readonly thinnest: ThinnestLine | null;
   readonly findings: readonly FileFinding[];
   readonly grounds: readonly ProofGround[];
+  /** Its steady address. */
+  readonly live: ReactNode;
   readonly onChange: (line: SizeLine, why?: string) => void;
   /** The same at two and three times its size. */
   readonly onMultiples: () => void;
@@ -42,7 +46,7 @@ function placeOf({ layout }: PlannedLine, thinnest: ThinnestLine | null): { x: n
 }
 
 /** The chosen line: its file as it will be, what is to be said of it, and all of its settings. */
-export function LinePanel({ row, page, thinnest, findings, grounds, onChange, ...acts }: Props) {
+export function LinePanel({ row, page, thinnest, findings, grounds, live, onChange, ...acts }: Props) {
   const { line } = row;
   const purpose = purposes.get(line.purpose);
   const known = purpose.formats ?? formats.ids;
@@ -69,7 +73,8 @@ export function LinePanel({ row, page, thinnest, findings, grounds, onChange, ..
             >
               {f.mend.label}
             </button>
-          )}
+          )}{' '}
+          <Why title={f.title} why={whyOfFile[f.id]} />
         </p>
       ))}
       <div className="panel-row">
@@ -101,6 +106,7 @@ export function LinePanel({ row, page, thinnest, findings, grounds, onChange, ..
         part={line.format}
         onChange={(format) => onChange({ ...line, format })}
       />
+      {live}
       <LineActs line={line} {...acts} />
     </div>
   );

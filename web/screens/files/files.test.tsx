@@ -104,6 +104,7 @@ describe('the chosen line', () => {
         page={page}
         thinnest={{ width: 0.01, x: 0.5, y: 0.25 }}
         findings={findingsOf(line)}
+        live={null}
         grounds={grounds}
         {...acts}
       />,

@@ -13,6 +13,7 @@ import { BulkBar } from './BulkBar';
 import { IntakeList } from './IntakeList';
 import { MarkCard } from './MarkCard';
 import { RemovedMarks } from './RemovedMarks';
+import { ThreeWays } from './ThreeWays';
 import { useBulk } from './useBulk';
 import { sameNames } from './sameNames';
 
@@ -149,6 +150,9 @@ export function MarksScreen() {
       <IntakeList rows={intake.rows} onCancel={intake.cancel} onClear={intake.clear} />
       {marks.error && <Failed error={marks.error} onRetry={() => void marks.refetch()} />}
       {!marks.error && areRemovedShown && <RemovedMarks marks={removed.data ?? []} />}
+      {!marks.error && !areRemovedShown && !marks.isLoading && all.length === 0 && brand && (
+        <ThreeWays brand={brand.name} onChoose={drop.open} />
+      )}
       {!marks.error && !areRemovedShown && (
         <div className="marks-grid">
           <div className="drop-card">
@@ -196,11 +200,6 @@ export function MarksScreen() {
               >
                 Show all
               </button>
-            </p>
-          )}
-          {!marks.isLoading && all.length === 0 && brand && (
-            <p className="soft marks-none">
-              No marks in {brand.name} yet. Drop a logo: it comes out transparent, in colour, black and reversed.
             </p>
           )}
         </div>

@@ -11,7 +11,7 @@ import { type Item, type MarkItem, isStrip } from '../../../core/placements/read
 import { Failed, Waiting } from '../../components/Waiting';
 import { send, upload } from '../../data/http';
 import { groundsQuery, markQuery, marksQuery } from '../../data/queries';
-import { useBrand } from '../../data/useBrand';
+import { useBrandOf } from '../../data/useBrand';
 import { wordsFor } from '../../messages';
 import { GroundStage, type Moved } from './GroundStage';
 import { GroundStrip } from './GroundStrip';
@@ -34,10 +34,9 @@ export function PlaceScreen() {
 }
 
 function Place({ draft, placement }: { draft: ReturnType<typeof usePlacement>; placement: PlacementView }) {
-  const { brand, brands } = useBrand();
   const navigate = useNavigate();
   const { message } = App.useApp();
-  const own = brands.find((b) => b.id === placement.brandId) ?? brand;
+  const own = useBrandOf(placement.brandId);
   const { data: marks = [] } = useQuery(marksQuery(placement.brandId));
   const { data: ownGrounds = [] } = useQuery(groundsQuery(placement.brandId));
   const { data: list = [] } = useQuery(placementsQuery(placement.brandId));

@@ -11,6 +11,7 @@ import type {
 } from '../../../contract/views';
 import type { Placement } from '../../../core/placements/readPlacement';
 import { outlasting, send } from '../../data/http';
+import { useHeldDraft } from '../../data/useHeldDraft';
 import { wordsFor } from '../../messages';
 
 /** A run that is being made is looked after so often. */
@@ -38,10 +39,7 @@ export const placementQuery = (id: string) =>
 export function usePlacement(id: string) {
   const queries = useQueryClient();
   const { data, error } = useQuery(placementQuery(id));
-  const [draft, setDraft] = useState<Placement | null>(null);
   const [problem, setProblem] = useState<string | null>(null);
-  const [storedAs, setStoredAs] = useState<number | null>(null);
-  const onTheWay = useRef(0);
   const chain = useRef<Promise<unknown>>(Promise.resolve());
   const keep = useCallback(
     (view: PlacementView) => queries.setQueryData(placementQuery(id).queryKey, view),
@@ -74,27 +72,15 @@ export function usePlacement(id: string) {
     // The edition is read when its turn comes.
     [step, id],
   );
-  // The rule under the hand gives way only once the stored one is what the screen shows: between the two an older one
-  // would stand for a moment, and a field that is just left would take it for a change.
-  useEffect(() => {
-    if (storedAs === null || !data || data.edition < storedAs || onTheWay.current > 0) return;
-    setDraft(null);
-    setStoredAs(null);
-  }, [data, storedAs]);
+  const { draft, preview, hold } = useHeldDraft<Placement>(data?.edition, edition);
   return {
     placement: data && draft ? { ...data, rule: draft } : data,
     stored: data,
     error,
     problem,
     isRunning: isMoving(data),
-    preview: setDraft,
-    setRule: (rule: Placement) => {
-      onTheWay.current++;
-      setDraft(rule);
-      void change({ rule }).then(() => {
-        if (--onTheWay.current === 0) setStoredAs(edition());
-      });
-    },
+    preview,
+    setRule: (rule: Placement) => hold(rule, () => change({ rule })),
     change,
     changeGround: (ground: string, own: GroundChange | null) =>
       step(() => send<PlacementView>('PATCH', paths.runGround(ground), { change: own })),

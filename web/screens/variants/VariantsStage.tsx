@@ -17,6 +17,7 @@ import { VariantPanel } from './VariantPanel';
 import { VariantPicture } from './VariantPicture';
 import { VariantStrip } from './VariantStrip';
 import { bestGround } from './bestOn';
+import { ProofLink } from '../../components/ProofLink';
 import { contrastWords } from '../../components/contrastWords';
 import { useVariants } from './useVariants';
 
@@ -27,6 +28,8 @@ interface Props {
   readonly grounds: readonly ProofGround[];
   readonly palette: readonly { readonly name: string; readonly hex: string }[];
   /** Makes these variants what the brand's new marks start with. */
+  /** Of the mark. */
+  readonly name: string;
   readonly onStartSet: (variants: readonly Variant[]) => void;
 }
 
@@ -36,7 +39,7 @@ const views = [
 ];
 
 /** One variant large, its sentence and its numbers beside it, the others as a strip; or all of them on all grounds. */
-export function VariantsStage({ markId, draft, engine, grounds, palette, onStartSet }: Props) {
+export function VariantsStage({ markId, name, draft, engine, grounds, palette, onStartSet }: Props) {
   const { recipe } = draft;
   const { variants } = recipe;
   const { shown, problem } = useVariants(engine, recipe, grounds, palette);
@@ -100,6 +103,12 @@ export function VariantsStage({ markId, draft, engine, grounds, palette, onStart
             </button>
           )}
           <span className="soft variants-hint">All from one master; change it and they follow.</span>
+          <ProofLink
+            kind={view === 'all' ? 'board' : 'variants'}
+            targetId={markId}
+            title={name}
+            settle={draft.settle}
+          />
           <Button onClick={add}>Add a variant</Button>
         </header>
         {(problem ?? draft.problem ?? boardProblem) && (

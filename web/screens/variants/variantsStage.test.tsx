@@ -38,6 +38,7 @@ function show(change: (recipe: ReturnType<typeof initialRecipe>) => ReturnType<t
     <QueryClientProvider client={new QueryClient()}>
       <VariantsStage
         markId="m1"
+        name="Trust badge"
         draft={draft as unknown as RecipeDraft}
         engine={engine}
         grounds={grounds}

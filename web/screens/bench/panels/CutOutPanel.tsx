@@ -1,4 +1,4 @@
-import { Segmented } from 'antd';
+import { Segmented, Switch } from 'antd';
 import type { FoundView } from '../../../../contract/views';
 import type { StageValues } from '../../../../core/stages';
 import type { AreaFact, CutOutFacts } from '../../../../core/stages/cutOutFacts';
@@ -75,6 +75,25 @@ export function CutOutPanel({
           onPreview={onPreview}
           onCommit={onCommit}
         />
+      )}
+      {values.way === 'keep' && (
+        <label className="panel-row">
+          <span>
+            <b>White in its edges</b>
+            <small className="soft">{values.oldGround.length > 0 ? 'taken out of them' : 'left as it came'}</small>
+          </span>
+          <Switch
+            size="small"
+            aria-label="Take the white out of its edges"
+            checked={values.oldGround.length > 0}
+            onChange={(isTaken) =>
+              onCommit(
+                { ...values, oldGround: isTaken ? ['#ffffff'] : [] },
+                isTaken ? 'Take the white out of the edges' : 'Keep the edges as they came',
+              )
+            }
+          />
+        </label>
       )}
       {values.way === 'paper' && (
         <InkPanel

@@ -1,4 +1,6 @@
 import type { Finding, Fix } from '../../../../core/findings/finding';
+import { whyOfFinding } from '../../../../core/why/why';
+import { Why } from '../../../components/Why';
 
 interface Props {
   readonly findings: readonly Finding[];
@@ -17,25 +19,24 @@ export function Findings({ findings, onShow, onFix }: Props) {
             {f.title.slice(1)}.
           </b>{' '}
           {f.detail}
-          {(f.places.length > 0 || f.fixes) && (
-            <span className="finding-ways">
-              {f.places.length > 0 && (
-                <button
-                  type="button"
-                  className="plain small"
-                  aria-label={`Show me: ${f.title}`}
-                  onClick={() => onShow(f)}
-                >
-                  Show me
-                </button>
-              )}
-              {f.fixes?.map((fix) => (
-                <button key={fix.label} type="button" className="plain small" onClick={() => onFix(f, fix)}>
-                  {fix.label}
-                </button>
-              ))}
-            </span>
-          )}
+          <span className="finding-ways">
+            {f.places.length > 0 && (
+              <button
+                type="button"
+                className="plain small"
+                aria-label={`Show me: ${f.title}`}
+                onClick={() => onShow(f)}
+              >
+                Show me
+              </button>
+            )}
+            {f.fixes?.map((fix) => (
+              <button key={fix.label} type="button" className="plain small" onClick={() => onFix(f, fix)}>
+                {fix.label}
+              </button>
+            ))}
+            <Why title={f.title} why={whyOfFinding[f.id]} />
+          </span>
         </div>
       ))}
     </section>

@@ -111,6 +111,9 @@ export function OriginalPanel({ mark }: { mark: MarkView }) {
         <a href={paths.markOriginal(mark.id)} download>
           Download the original
         </a>
+        <a href={paths.markBundle(mark.id)} download>
+          Save the mark as a bundle
+        </a>
         <label className="plain replace">
           {replace.isPending ? 'Replacing…' : 'Replace by a newer file'}
           <input

@@ -10,6 +10,7 @@ export const variantsStage: TrailStage = {
     <GradientsContext value={bench.brand.gradients}>
       <VariantsStage
         markId={bench.mark.id}
+        name={bench.mark.name}
         draft={bench.draft}
         engine={bench.engine}
         grounds={bench.grounds}

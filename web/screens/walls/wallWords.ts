@@ -1,0 +1,118 @@
+import type { SlotProblem, SlotView, WallView } from '../../../contract/walls';
+import type { GroundView, PaletteColour } from '../../../contract/views';
+
+/** A few words for a slot's corner, what is wrong in a sentence, and what one press does about it. */
+export interface ProblemWords {
+  readonly tag: string;
+  readonly title: string;
+  readonly detail: string;
+  readonly mend: string;
+}
+
+const times = (v: number) => `${v.toFixed(1)} times`;
+
+export function problemWords(problem: SlotProblem, slot: SlotView): ProblemWords {
+  switch (problem) {
+    case 'white-box':
+      return {
+        tag: 'white box',
+        title: 'White box.',
+        detail: 'The logo brings its own white ground.',
+        mend: 'Cut it out',
+      };
+    case 'fringe':
+      return {
+        tag: 'light fringe',
+        title: 'Light fringe.',
+        detail: 'Its edges still hold a white ground; on anything dark they show a rim.',
+        mend: 'Take the white out',
+      };
+    case 'enlarged': {
+      const by = slot.look?.enlarged ?? 1;
+      const isFew = by > 1.05;
+      return {
+        tag: isFew ? `enlarged ${times(by)}` : 'blown up',
+        title: isFew ? `Enlarged ${times(by)}.` : 'Blown up before.',
+        detail: isFew
+          ? `${slot.widthPx} × ${slot.heightPx} px are too few for this slot.`
+          : 'Its edges are soft: it was enlarged beyond its pixels before it came.',
+        mend: 'Trace it',
+      };
+    }
+    case 'margins':
+      return {
+        tag: 'empty margins',
+        title: 'Empty margins.',
+        detail: 'More than a quarter of the file is empty, so the logo comes out small.',
+        mend: 'Trim it',
+      };
+    case 'stretched':
+      return {
+        tag: 'stretched',
+        title: 'Stretched.',
+        detail:
+          'It was drawn out or pressed together one way. The measure is an estimate; set it right below if it is off.',
+        mend: 'Set it right',
+      };
+    case 'lost':
+      return {
+        tag: 'hardly seen',
+        title: 'Hardly seen on this ground.',
+        detail: 'Its contrast is under 1.7 : 1.',
+        mend: 'Take the best variant',
+      };
+    case 'duplicate':
+      return {
+        tag: 'a copy',
+        title: 'A copy.',
+        detail: 'The same mark stands on this wall already.',
+        mend: 'Leave it out',
+      };
+    case 'older':
+      return {
+        tag: 'older',
+        title: 'Older than its mark.',
+        detail: `${slot.markName} has a newer original.`,
+        mend: 'Take the newest',
+      };
+    case 'gone':
+      return { tag: 'removed', title: 'Its mark was removed.', detail: 'Nothing can be shown.', mend: 'Leave it out' };
+  }
+}
+
+/** An optical size against the middle one. */
+export const sizeWords = (size: number, usual: number) => (size / usual).toFixed(2);
+
+/** What a size means among the others. */
+export function sizeSentence(before: number, after: number, usual: number): string {
+  const own = before / usual;
+  if (own > 1.12) return `Looks larger than its neighbours; as it stands it is ${sizeWords(after, usual)}.`;
+  if (own < 0.88) return `Looks smaller than its neighbours; as it stands it is ${sizeWords(after, usual)}.`;
+  return 'Looks as large as its neighbours.';
+}
+
+export interface GroundChoice {
+  readonly key: string;
+  readonly label: string;
+  readonly hex: string;
+  readonly id: string | null;
+}
+
+/** Grounds that a wall may stand on: plain ones, the palette, and photos. */
+export function groundChoices(palette: readonly PaletteColour[], grounds: readonly GroundView[]): GroundChoice[] {
+  const plain = [
+    { name: 'White', hex: '#ffffff' },
+    { name: 'Fog', hex: '#e8e6df' },
+    { name: 'Mid grey', hex: '#8a8a8a' },
+    { name: 'Black', hex: '#141414' },
+  ];
+  const colours = [...plain, ...palette].map(({ name, hex }) => ({ key: hex, label: name, hex, id: null }));
+  const photos = grounds.filter((g) => g.picture).map((g) => ({ key: g.id, label: g.name, hex: '#ffffff', id: g.id }));
+  return [...new Map([...colours, ...photos].map((c) => [c.key, c])).values()];
+}
+
+export const toMend = ({ slots }: Pick<WallView, 'slots'>): SlotView[] => slots.filter((s) => s.problems.length > 0);
+
+/** So many files a wall is written as: each slot once and twice, paths where there are any, and the wall itself. */
+export const fileCount = ({ slots }: Pick<WallView, 'slots'>): number =>
+  slots.reduce((n, s) => n + (s.look?.hasPaths ? 3 : 2), 3);
