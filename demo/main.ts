@@ -1,6 +1,7 @@
 // Writes the demo scenario to demo/out for a look: every file as it arrives, and its truth beside it.
 import { mkdirSync, writeFileSync } from 'node:fs';
 import { toPng } from './capture';
+import { drawPartners } from './partners';
 import { drawYearlyReview } from './yearlyReview';
 import { drawMooringAgreement } from './mooringAgreement';
 import { TOWPATH, drawTowpathClip } from './towpathClip';
@@ -19,3 +20,4 @@ writeFileSync(`${out}${review.fileName}`, review.bytes);
 const agreement = await drawMooringAgreement();
 writeFileSync(`${out}${agreement.fileName}`, agreement.bytes);
 writeFileSync(`${out}${TOWPATH.fileName}`, await drawTowpathClip());
+for (const partner of await drawPartners()) writeFileSync(`${out}${partner.fileName}`, partner.bytes);

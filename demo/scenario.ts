@@ -128,8 +128,8 @@ export const drawSheets = (): Pick<DemoMark, 'id' | 'name' | 'fileName' | 'media
 /**
  * Odile Farrant's five tries on one sheet, as a telephone wrote them down: lying on its side, with a place of capture.
  */
-async function fiveTries(): Promise<DemoMark> {
-  const [width, height] = [3264, 2448];
+export async function drawFiveTries(scale = 1): Promise<DemoMark> {
+  const [width, height] = [3264 * scale, 2448 * scale];
   const strokes = signatureStrokes(17);
   const places = [
     [330, 560, -7],
@@ -141,22 +141,25 @@ async function fiveTries(): Promise<DemoMark> {
   const d = places
     .map(([x, y, turn], k) => signaturePath(signAgain(strokes, k + 1), x, y, 1.02, turn, { width: 15, thinning: 0.62 }))
     .join('');
-  const { picture, truth } = simulateCapture(renderSvg(`<path d="${d}" fill="#21409a"/>`, width, height), {
-    ...plainCapture,
-    seed: 5,
-    paper: [226, 227, 229],
-    texture: 3,
-    lines: 'ruled',
-    lineColour: [168, 184, 204],
-    lineSpacingPx: 118,
-    lineWidthPx: 4,
-    lineAngleDeg: -1.4,
-    falloff: 0.42,
-    lightAngleDeg: 205,
-    lightColour: [1, 0.965, 0.9],
-    blurPx: 1.2,
-    noise: 4,
-  });
+  const { picture, truth } = simulateCapture(
+    renderSvg(`<path d="${d}" fill="#21409a" transform="scale(${scale})"/>`, width, height),
+    {
+      ...plainCapture,
+      seed: 5,
+      paper: [226, 227, 229],
+      texture: 3,
+      lines: 'ruled',
+      lineColour: [168, 184, 204],
+      lineSpacingPx: 118 * scale,
+      lineWidthPx: 4 * scale,
+      lineAngleDeg: -1.4,
+      falloff: 0.42,
+      lightAngleDeg: 205,
+      lightColour: [1, 0.965, 0.9],
+      blurPx: 1.2 * scale,
+      noise: 4,
+    },
+  );
   const bytes = await layOnItsSide(await encodeCaptureJpeg(picture, 86, true));
   return {
     id: 'five-tries',
@@ -170,7 +173,7 @@ async function fiveTries(): Promise<DemoMark> {
 }
 
 /** Bram Tolliver's signature in faint pencil on textured cream paper, a shadow across it and a few specks beside. */
-async function pencil(): Promise<DemoMark> {
+export async function drawPencil(): Promise<DemoMark> {
   const [width, height] = [1600, 1100];
   const d = signaturePath(signatureStrokes(41), 280, 640, 0.98, -4, { width: 9, thinning: 0.5 });
   const specks = [
@@ -211,7 +214,7 @@ async function pencil(): Promise<DemoMark> {
 export const drawLogos = (): Promise<DemoMark[]> =>
   Promise.all([badge(), wordmark(), festival(), lockHouse(), monogram(), signalFlag()]);
 
-export const drawSignatures = (): Promise<DemoMark[]> => Promise.all([fiveTries(), pencil()]);
+export const drawSignatures = (): Promise<DemoMark[]> => Promise.all([drawFiveTries(), drawPencil()]);
 
 export interface DemoGround {
   readonly id: string;
