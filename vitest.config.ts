@@ -1,6 +1,9 @@
 import { defineConfig } from 'vitest/config';
 
-const common = { environment: 'node' as const };
+// A limit tells what hangs, not what is slow beside others: a hook may draw clips or start a server.
+const common = { environment: 'node' as const, hookTimeout: 120_000 };
+const NOWHERE = { disableMainFrameNavigation: true, disableFallbackToSetURL: true };
+const BUNDLED = ['antd', '@ant-design/icons', 'recharts', '@tanstack/react-query', 'react-router', 'yup'];
 // Computation first; then what has servers and browsers of its own and waits for them. Two files at a time, each with
 // a database of its own.
 const twoAtATime = (groupOrder: number) => ({ maxWorkers: 2, sequence: { groupOrder } });
@@ -29,38 +32,53 @@ export default defineConfig({
             'tests/*.test.ts',
             'tests/support/*.test.ts',
           ],
-          testTimeout: 20_000,
+          testTimeout: 60_000,
         },
       },
       {
         test: {
           ...together,
           name: 'web',
+          isolate: false,
+          // A link that is pressed leads nowhere: the window would stay there for the files after it.
+          environmentOptions: { happyDOM: { settings: { navigation: NOWHERE } } },
+          // Bundled once, which every file would else load module by module.
+          deps: { optimizer: { client: { enabled: true, include: BUNDLED } } },
           environment: 'happy-dom',
+          hookTimeout: common.hookTimeout,
           include: ['web/**/*.test.ts', 'web/**/*.test.tsx'],
           setupFiles: ['tests/support/dom.ts'],
-          testTimeout: 20_000,
+          testTimeout: 60_000,
         },
       },
-      { test: { ...common, ...together, name: 'cli', include: ['tests/cli/**/*.test.ts'], testTimeout: 60_000 } },
+      {
+        test: {
+          ...common,
+          ...together,
+          isolate: false,
+          name: 'cli',
+          include: ['tests/cli/**/*.test.ts'],
+          testTimeout: 60_000,
+        },
+      },
       {
         test: {
           ...common,
           ...withServers,
+          isolate: false,
           name: 'api',
           include: ['tests/api/**/*.test.ts'],
           testTimeout: 60_000,
-          hookTimeout: 60_000,
         },
       },
       {
         test: {
           ...common,
           ...withServers,
+          isolate: false,
           name: 'browser',
           include: ['tests/browser/**/*.test.ts'],
           testTimeout: 120_000,
-          hookTimeout: 120_000,
         },
       },
     ],

@@ -1,7 +1,8 @@
 // npm run bench: accuracy and speed beside plain baselines; with --browser also the speed of the screen on 24
 // megapixels. npm run bench -- --strokes: 200 strokes by brush on 8 megapixels. npm run bench -- --server: fifty
 // people at once, memory, runners. npm run bench -- --files: 200 files in one delivery beside bare sharp. npm run
-// bench -- --place: a mark on photos of 24 megapixels beside bare sharp.
+// bench -- --place: a mark on photos of 24 megapixels beside bare sharp. npm run bench -- --live: live files beside a
+// bare static file.
 import { READER_PACKAGES, ensurePackages } from './lib/system.mjs';
 import { startDatabase } from './lib/database.mjs';
 import { MEMORY_ENV, ensureBuild, ensureModules, projectDir, run, say, startServer } from './lib/steps.mjs';
@@ -14,6 +15,12 @@ if (process.argv.includes('--server')) {
   run(process.execPath, ['--import', 'tsx', 'tests/bench/server.ts', ...seconds], {
     env: { ...process.env, ...MEMORY_ENV },
   });
+  process.exit(0);
+}
+if (process.argv.includes('--live')) {
+  ensurePackages(['postgresql', ...READER_PACKAGES], say);
+  ensureBuild();
+  run(process.execPath, ['--import', 'tsx', 'tests/bench/live.ts'], { env: { ...process.env, ...MEMORY_ENV } });
   process.exit(0);
 }
 if (process.argv.includes('--files')) {

@@ -5,7 +5,7 @@ import { createServer } from 'vite';
 import { READER_PACKAGES, ensurePackages } from './lib/system.mjs';
 import { startDatabase } from './lib/database.mjs';
 import { ensureModules, projectDir, say, startServer } from './lib/steps.mjs';
-import { serverBuild } from './build.mjs';
+import { serverBuild, threadBuild } from './build.mjs';
 
 ensurePackages(['postgresql', ...READER_PACKAGES], say);
 ensureModules();
@@ -13,7 +13,7 @@ const API_PORT = 4490;
 const database = await startDatabase({ projectDir, name: 'postgres', firstPort: 54480, say });
 const env = { TASSEL_DATABASE: JSON.stringify({ ...database.connection, database: 'tassel' }), TASSEL_DEMO: '1' };
 let server = null;
-const restart = async () => {
+const restartNow = async () => {
   if (server) {
     const ended = new Promise((r) => server.once('exit', r));
     server.kill('SIGTERM');
@@ -21,27 +21,21 @@ const restart = async () => {
   }
   server = (await startServer({ env, port: API_PORT }).catch((error) => (say(error.message), null)))?.child ?? null;
 };
+// Both builds end at about the same time: one start after another.
+let turn = Promise.resolve();
+const restart = () => (turn = turn.then(restartNow));
 cpSync(`${projectDir}/server/migrations`, `${projectDir}/dist/server/migrations`, { recursive: true });
-const builder = await context({
-  ...serverBuild,
-  plugins: [
-    {
-      name: 'restart',
-      setup: (b) =>
-        b.onEnd((result) => {
-          if (result.errors.length === 0) void restart();
-        }),
-    },
-  ],
-});
-await builder.watch();
+const onEnd = (result) => (result.errors.length === 0 ? void restart() : undefined);
+const plugins = [{ name: 'restart', setup: (b) => b.onEnd(onEnd) }];
+const builders = await Promise.all([serverBuild, threadBuild].map((b) => context({ ...b, plugins })));
+await Promise.all(builders.map((b) => b.watch()));
 process.env.TASSEL_API_PORT = String(API_PORT);
 const vite = await createServer({ root: `${projectDir}/web`, configFile: `${projectDir}/web/vite.config.ts` });
 await vite.listen();
 vite.printUrls();
 const end = async () => {
   await vite.close();
-  await builder.dispose();
+  await Promise.all(builders.map((b) => b.dispose()));
   server?.kill('SIGTERM');
   await database.stop();
   process.exit(0);

@@ -14,7 +14,11 @@ export async function compileKernels() {
   return `${MADE}export const BINARY =\n  '${(await compile()).toString('base64')}';\n`;
 }
 
-async function compile() {
+/** Both texts are of one compiled form. */
+let compiled = null;
+const compile = () => (compiled ??= compileNow());
+
+async function compileNow() {
   const { default: asc } = await import('assemblyscript/asc');
   let binary = null;
   const flags = ['-O3', '--noAssert', '--runtime', 'stub', '--importMemory', '--enable', 'simd'];

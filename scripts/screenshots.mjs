@@ -103,7 +103,6 @@ try {
   );
   await page.getByRole('button', { name: 'Undo' }).click();
   await page.getByText('pixels', { exact: true }).first().waitFor();
-  await shot(`/marks/${badge}/original`, 'bench-original', benchDone);
   await shot(`/marks/${badge}/variants`, 'variants', async () => {
     await page.getByText('On every ground').click();
     await page.getByText('21.0 : 1').first().waitFor({ timeout: 60_000 });
@@ -143,15 +142,6 @@ try {
     'draw',
     () => page.getByRole('img', { name: 'Sign here' }).waitFor(),
     () => drawOnPad(),
-  );
-  await shot(
-    '/take-in/type',
-    'type',
-    () => page.getByRole('textbox', { name: 'Text' }).waitFor(),
-    async () => {
-      await page.getByRole('textbox', { name: 'Text' }).fill('Odile Farrant\nHarrowmere');
-      await page.getByText('a photograph', { exact: true }).click();
-    },
   );
   const review = await drawYearlyReview();
   const sent = await fetch(`${url}/api/brands/${brand.id}/pdfs?name=${review.fileName}`, {
@@ -198,8 +188,33 @@ try {
     },
   );
   await shot('/deliveries', 'deliveries', () => page.getByRole('table').waitFor());
+  const post = async (path, body) =>
+    (
+      await fetch(url + path, {
+        method: 'POST',
+        headers: { 'content-type': 'application/json' },
+        body: JSON.stringify(body),
+      })
+    ).json();
+  const [wall] = await (await fetch(`${url}/api/brands/${brand.id}/walls`)).json();
+  await shot(`/walls/${wall.id}`, 'wall', async () => {
+    await page.getByText('6 to mend').waitFor({ timeout: 60_000 });
+    await page.getByRole('button', { name: 'Northcut Barges, white box' }).click();
+    await page.getByText('being looked at').first().waitFor({ state: 'detached', timeout: 60_000 });
+  });
+  const proof = await post('/api/proofs', { kind: 'variants', targetId: badge, endsOn: '2099-12-24' });
+  const said = { kind: 'note', picture: 0, x: 0.62, y: 0.3, who: 'Odile Farrant', words: 'A little more red here.' };
+  await post(`${proof.path}/answers`, said);
+  await post(`${proof.path}/answers`, { kind: 'yes', who: 'Bram Tolliver' });
+  await post('/api/proofs', { kind: 'wall', targetId: wall.id });
+  const { recipe } = await (await fetch(`${url}/api/marks/${badge}`)).json();
+  const live = await post('/api/live', { markId: badge, lineId: recipe.files.lines[0].id });
+  while ((await fetch(url + live.path)).status !== 200) await new Promise((r) => setTimeout(r, 200));
+  await page.setViewportSize({ width: 390, height: 844 });
+  await shot(proof.path, 'proof', () => page.getByRole('button', { name: 'Say yes' }).waitFor());
+  await page.setViewportSize({ width: 1280, height: 800 });
   await theme('dark');
-  await shot(`/marks/${badge}/cutOut`, 'bench-cut-out-dark', benchDone);
+  await shot('/links', 'links-dark', () => page.getByText(/times?, last/).waitFor({ timeout: 20_000 }));
 } finally {
   await browser.close();
   child.kill('SIGTERM');

@@ -58,6 +58,7 @@ export function ensureBuild({ force = false } = {}) {
     'demo',
     'package-lock.json',
     'scripts',
+    ...['bundles', 'command-line', 'errors'].map((page) => `docs/reference/${page}.md`),
   ]);
   if (!force && readStamp('build') === stamp && existsSync(join(projectDir, 'dist/web/index.html'))) return;
   say('Building');

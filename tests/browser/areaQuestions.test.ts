@@ -76,5 +76,5 @@ it('one answer opens a whole figure, another leaves outlined letters white, and 
   expect(pixel(raster, 60, 560)[3]).toBe(255);
   expect(pixel(raster, 60, 560)[0]).toBeGreaterThan(235);
   expect(rig.problems).toEqual([]);
-  await page.context().close();
+  await page.close();
 });

@@ -14,7 +14,7 @@ import { type BrowserRig, startRig } from './rig';
 let rig: BrowserRig;
 const folder = mkdtempSync(join(tmpdir(), 'tassel-files-'));
 const takeIn = async (name: string, hole: number): Promise<MarkView> => {
-  const mark = drawMark(800, 700, either(ring(400, 350, 300, 230), disc(400, 350, hole)), [31, 90, 69]);
+  const mark = drawMark(400, 350, either(ring(200, 175, 150, 115), disc(200, 175, hole / 2)), [31, 90, 69]);
   const bytes = new Uint8Array(await pngOf(onGround(mark, [250, 250, 250])));
   return (await rig.post<TakenIn>(`${paths.brandMarks(rig.brand.id)}?name=${name}.png`, bytes)).mark;
 };
@@ -78,7 +78,7 @@ describe('a standard set of lines', () => {
     const receipt = JSON.parse(new TextDecoder().decode(zip['receipt.json'])) as { files: { file: string }[] };
     expect(receipt.files.map((f) => f.file).sort()).toEqual(files.map(([file]) => file).sort());
     expect(rig.problems).toEqual([]);
-    await page.context().close();
+    await page.close();
   }, 150_000);
 
   it('shows the chosen file at its true pixels, tells what is wrong with it, and mends it in one press', async () => {
@@ -86,7 +86,7 @@ describe('a standard set of lines', () => {
     const page = await rig.open(`/marks/${mark.id}/files`);
     await page.getByRole('button', { name: 'Make 3 files' }).waitFor();
     const width = page.getByRole('spinbutton', { name: 'Width' });
-    await width.fill('1800');
+    await width.fill('900');
     await width.press('Enter');
     const finding = page.locator('.finding', { hasText: 'Enlarged 3.0 times' });
     await finding.waitFor();
@@ -94,13 +94,13 @@ describe('a standard set of lines', () => {
     const canvas = page.getByRole('img', { name: /on White$/ }).last();
     await expect
       .poll(async () => canvas.evaluate((c) => (c as HTMLCanvasElement).width), { timeout: 10_000 })
-      .toBe(1800);
-    await finding.getByRole('button').click();
+      .toBe(900);
+    await finding.getByRole('button').first().click();
     await finding.waitFor({ state: 'detached' });
-    expect(await width.inputValue()).toBe('600');
+    expect(await width.inputValue()).toBe('300');
     // By keyboard: down to the next line, whose page is then shown.
     await rows(page).nth(1).press('ArrowDown');
-    await page.getByRole('img', { name: /black-600\.png on White/ }).waitFor();
-    await page.context().close();
+    await page.getByRole('img', { name: /black-300\.png on White/ }).waitFor();
+    await page.close();
   });
 });

@@ -102,7 +102,7 @@ describe('placing', () => {
     expect(isNear(await colourAt(zip['dark-badge.jpg'], 800, 500), [255, 255, 255])).toBe(true);
     expect(isNear(await colourAt(zip['light-badge.jpg'], own.x, own.y), [0, 0, 0])).toBe(true);
     expect(isNear(await colourAt(zip['light-badge.jpg'], 800, 500), [0xf2, 0xef, 0xe6])).toBe(true);
-    await page.context().close();
+    await page.close();
   });
   it('on a clip: it plays with the mark, contrast is told over its length, and it is burnt in', async () => {
     const page = await rig.open('/placements');
@@ -125,7 +125,7 @@ describe('placing', () => {
     const bytes = 640 * 360 * 3;
     expect(frames.length).toBe(50 * bytes);
     for (let k = 0; k < 50; k++) expect(frames[k * bytes + (320 * 640 + 580) * 3]).toBeLessThan(30);
-    await page.context().close();
+    await page.close();
   });
   it('on a document: its line is found, and it is signed there', async () => {
     const page = await rig.open(`/placements/document?mark=${markId}`);
@@ -141,7 +141,7 @@ describe('placing', () => {
     execFileSync('pdftoppm', ['-r', '72', '-f', '2', '-l', '2', '-png', '-singlefile', at('signed.pdf'), at('page')]);
     // Over the middle of the line, whose left end is at 64 and which is 210 points long.
     expect(isNear(await colourAt(readFileSync(at('page.png')), 64 + 105, 630), [0, 0, 0])).toBe(true);
-    await page.context().close();
+    await page.close();
   });
   it('on a print sheet: in the opening of a mat, as a page of the very size', async () => {
     const page = await rig.open(`/placements/sheet?mark=${markId}`);
@@ -154,7 +154,7 @@ describe('placing', () => {
     execFileSync('pdftoppm', ['-r', '50', '-png', '-singlefile', at('sheet.pdf'), at('sheet')]);
     expect(isNear(await colourAt(readFileSync(at('sheet.png')), 250, 200), INK)).toBe(true);
     expect(isNear(await colourAt(readFileSync(at('sheet.png')), 20, 20), [255, 255, 255])).toBe(true);
-    await page.context().close();
+    await page.close();
   });
 });
 

@@ -19,10 +19,17 @@ export interface BrowserRig {
   stop(): Promise<void>;
 }
 
+const KEPT_BY_PAGES = 'local_storage,indexeddb,cookies';
+
 export async function startRig(): Promise<BrowserRig> {
   const db = await createTestDatabase();
   const server = await startServer(db.config);
   const browser: Browser = await launchBrowser();
+  const context = await browser.newContext({
+    viewport: { width: 1280, height: 800 },
+    acceptDownloads: true,
+    reducedMotion: 'reduce',
+  });
   const problems: string[] = [];
   const post = async <T>(path: string, body: object | Uint8Array): Promise<T> => {
     const isBytes = body instanceof Uint8Array;
@@ -44,9 +51,10 @@ export async function startRig(): Promise<BrowserRig> {
     post,
     get: async (path) => (await fetch(server.url + path)).json(),
     open: async (path) => {
-      const page = await (
-        await browser.newContext({ viewport: { width: 1280, height: 800 }, acceptDownloads: true })
-      ).newPage();
+      const page = await context.newPage();
+      // As on a first visit, but for the scripts: those are fetched and compiled once.
+      const devtools = await context.newCDPSession(page);
+      await devtools.send('Storage.clearDataForOrigin', { origin: server.url, storageTypes: KEPT_BY_PAGES });
       page.on('pageerror', (error) => problems.push(error.message));
       await page.goto(server.url + path);
       return page;
@@ -94,6 +102,7 @@ export async function deliver(
 export async function dropFiles(
   page: Page,
   files: readonly { name: string; type: string; bytes: Uint8Array }[],
+  onto = '.marks',
 ): Promise<void> {
   const transfer = await page.evaluateHandle(
     (list) => {
@@ -104,5 +113,5 @@ export async function dropFiles(
     },
     files.map((f) => ({ name: f.name, type: f.type, base64: Buffer.from(f.bytes).toString('base64') })),
   );
-  await page.dispatchEvent('.marks', 'drop', { dataTransfer: transfer });
+  await page.dispatchEvent(onto, 'drop', { dataTransfer: transfer });
 }

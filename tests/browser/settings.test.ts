@@ -80,7 +80,7 @@ describe('settings of the flat ground way', () => {
     await page.getByRole('button', { name: 'All back to automatic' }).click();
     await expect.poll(async () => cutOutOf(mark)).toMatchObject({ tolerance: null, choke: 0, softness: 0, cleanUp: 1 });
     expect(rig.problems).toEqual([]);
-    await page.context().close();
+    await page.close();
   });
   it('refuse what is out of range by keeping the nearest that is not', async () => {
     const mark = await take('range.jpg', await jpegOf(onGround(badge, [255, 255, 255]), 80));
@@ -90,7 +90,7 @@ describe('settings of the flat ground way', () => {
     await choke.fill('70');
     await choke.press('Enter');
     await expect.poll(async () => (await cutOutOf(mark)).choke).toBe(5);
-    await page.context().close();
+    await page.close();
   });
 });
 
@@ -123,7 +123,7 @@ describe('settings of the ink on paper way', () => {
       .poll(async () => cutOutOf(mark))
       .toMatchObject({ level: null, pen: 'pressure', weight: 0, keepLines: false });
     expect(rig.problems).toEqual([]);
-    await page.context().close();
+    await page.close();
   });
 });
 
@@ -142,5 +142,5 @@ it('the matte view shows the mark white and the ground black, the original as it
   await expect
     .poll(async () => Math.max(...(await middle()).map((v, c) => Math.abs(v - [31, 90, 69][c]))), { timeout: 20_000 })
     .toBeLessThan(8);
-  await page.context().close();
+  await page.close();
 });

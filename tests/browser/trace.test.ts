@@ -38,7 +38,7 @@ const read = async () => (await rig.get(paths.mark(id))) as MarkView;
 
 it('a concept in flat colours is traced, its lettering picked and left out, and delivered as an SVG', async () => {
   await page.getByText('All files', { exact: true }).click();
-  await page.getByText(/^\d+ nodes$/).first().waitFor({ timeout: 30_000 }); // prettier-ignore
+  await page.getByText(/^\d+ nodes$/).first().waitFor({ timeout: 60_000 }); // prettier-ignore
   await expect.poll(async () => (await read()).recipe.stages.trace.use).toBe('all');
   expect(await page.getByRole('button', { name: /^Colour #/ }).count()).toBe(3);
   await page.getByRole('button', { name: 'Outlines and nodes' }).click();

@@ -2,6 +2,9 @@ import { mkdirSync, readFileSync, readdirSync, writeFileSync } from 'node:fs';
 import { beforeAll, describe, expect, it } from 'vitest';
 import { makeWall } from '../../bench/walls';
 import { decodePicture } from '../../codecs/decodePicture';
+import { readSvg } from '../../codecs/readSvg';
+import { boundsOfDrawing } from '../../core/artwork/drawing';
+import type { RectPx } from '../../core/params';
 import { findExtents } from '../../core/raster/extents';
 import { commandLine } from '../support/commandLine';
 import { pngOf } from '../support/pictures';
@@ -65,6 +68,18 @@ describe('a wall of logos', () => {
     }
     const whole = await open(at('out/wall.png'));
     expect([whole.width, whole.height]).toEqual([1440, 180 * Math.ceil(report.length / 4)]);
+    // Paths stay paths, as large and where the pixels are.
+    const paths = readSvg(new Uint8Array(readFileSync(at('out/sign.svg'))), 'sign.svg');
+    const box = boundsOfDrawing(paths) as RectPx;
+    const pixels = findExtents(await open(at('out/sign.png'))) as RectPx;
+    const times = paths.widthPx / 360;
+    expect(paths.heightPx / times).toBeCloseTo(180, 3);
+    for (const side of ['x', 'y', 'width', 'height'] as const)
+      expect(Math.abs(box[side] / times - pixels[side])).toBeLessThan(1.5);
+    const page = readFileSync(at('out/wall.html'), 'utf8');
+    for (const [, file] of page.matchAll(/src="([^"]+)"/g))
+      expect(readdirSync(at('out'))).toContain(decodeURIComponent(file));
+    expect(readFileSync(at('out/wall.pdf'), 'latin1')).toMatch(/^%PDF/);
   });
   it.each([
     [['--slot', '360', '--out', 'o'], /--slot takes a size such as 360x180, got "360"/],
@@ -89,7 +104,7 @@ describe('a wall of logos', () => {
     const { code } = await tassel('wall', at('alike'), '--slot', '90x60', '--out', at('apart'));
     expect(code).toBe(0);
     const files = readdirSync(at('apart'));
-    expect(files).toHaveLength(7);
+    expect(files).toHaveLength(10);
     expect(files).toEqual(expect.arrayContaining(['wall.png', 'mark.png', 'mark-2.png', 'wall-2.png']));
     expect((await open(at('apart/wall.png'))).width).toBe(270);
   });

@@ -173,8 +173,16 @@ export async function killRun(
     }
   }
 
+  /** Files are asked for before every kill, of a mark that nobody changes or removes. */
+  async function deliver({ id }: KnownMark): Promise<void> {
+    const { revision } = await ask<MarkView>('GET', paths.mark(id));
+    deliveries.add((await ask<DeliveryView>('POST', paths.markDeliveries(id), { basedOn: revision })).id);
+  }
+
   try {
+    const still = await takeIn();
     for (let k = 0; k < times; k++) {
+      await deliver(still);
       let isOver = false;
       const working = marks.map((own) => work(own, () => isOver));
       // At any moment, but not before anything was acknowledged that could be lost, however slow the machine.

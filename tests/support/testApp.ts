@@ -6,18 +6,23 @@ import { createApp } from '../../server/app';
 import { createCorePool } from '../../server/corePool';
 import { listenForDeliveries } from '../../server/deliveryEvents';
 import { startJobs } from '../../server/jobs/runner';
+import { createLiveFiles } from '../../server/liveFiles';
+import { createDoor } from '../../server/people/door';
 import { createPictureMaker } from '../../server/sources';
 import { createTestDatabase, projectDir } from './testDatabase';
 
 /** The whole server on a real database, without a port. */
-export async function createTestApp() {
+/** @param options  `guarded` as where Tassel listens beyond this machine */
+export async function createTestApp(options: { readonly guarded?: boolean } = {}) {
   const db = await createTestDatabase();
   const log = pino({ level: 'silent' });
   const core = createCorePool({ entry: join(projectDir, 'dist/server/coreWorker.mjs'), database: db.config });
   const pictures = createPictureMaker({ pool: db.pool, core });
   const jobs = await startJobs({ pool: db.pool, core, pictures, database: db.config }, log);
   const events = await listenForDeliveries(db.config, log);
-  const app = createApp({ pool: db.pool, core, pictures, jobs, events, log, webDir: null });
+  const live = createLiveFiles(db.pool, events, log);
+  const door = options.guarded ? createDoor(db.pool) : null;
+  const app = createApp({ pool: db.pool, core, pictures, jobs, events, live, log, door, webDir: null, proofDir: null });
 
   const call = async (method: string, path: string, body?: unknown, headers: Record<string, string> = {}) => {
     const isBytes = body instanceof Uint8Array;
@@ -35,6 +40,7 @@ export async function createTestApp() {
   const json = async <T>(method: string, path: string, body?: unknown): Promise<T> =>
     (await call(method, path, body)).json() as Promise<T>;
   return {
+    app,
     db,
     core,
     call,
@@ -54,6 +60,7 @@ export async function createTestApp() {
     },
     close: async () => {
       await jobs.stop();
+      await live.close();
       await events.close();
       await core.close();
       await db.drop();
