@@ -1,7 +1,7 @@
 import { defineConfig } from 'vitest/config';
 
 // A limit tells what hangs, not what is slow beside others: a hook may draw clips or start a server.
-const common = { environment: 'node' as const, hookTimeout: 120_000 };
+const common = { environment: 'node' as const, hookTimeout: 300_000 };
 const NOWHERE = { disableMainFrameNavigation: true, disableFallbackToSetURL: true };
 const BUNDLED = ['antd', '@ant-design/icons', 'recharts', '@tanstack/react-query', 'react-router', 'yup'];
 // Computation first; then what has servers and browsers of its own and waits for them. Two files at a time, each with
@@ -9,7 +9,7 @@ const BUNDLED = ['antd', '@ant-design/icons', 'recharts', '@tanstack/react-query
 const twoAtATime = (groupOrder: number) => ({ maxWorkers: 2, sequence: { groupOrder } });
 const together = twoAtATime(0);
 // What a page stores arrives when it arrives: other files of tests have the same two cores.
-const withServers = { ...twoAtATime(1), expect: { poll: { timeout: 20_000 } } };
+const withServers = { ...twoAtATime(1), expect: { poll: { timeout: 60_000 } } };
 
 export default defineConfig({
   test: {
@@ -32,7 +32,7 @@ export default defineConfig({
             'tests/*.test.ts',
             'tests/support/*.test.ts',
           ],
-          testTimeout: 60_000,
+          testTimeout: 180_000,
         },
       },
       {
@@ -48,7 +48,7 @@ export default defineConfig({
           hookTimeout: common.hookTimeout,
           include: ['web/**/*.test.ts', 'web/**/*.test.tsx'],
           setupFiles: ['tests/support/dom.ts'],
-          testTimeout: 60_000,
+          testTimeout: 180_000,
         },
       },
       {
@@ -58,7 +58,7 @@ export default defineConfig({
           isolate: false,
           name: 'cli',
           include: ['tests/cli/**/*.test.ts'],
-          testTimeout: 60_000,
+          testTimeout: 180_000,
         },
       },
       {
@@ -68,7 +68,7 @@ export default defineConfig({
           isolate: false,
           name: 'api',
           include: ['tests/api/**/*.test.ts'],
-          testTimeout: 60_000,
+          testTimeout: 300_000,
         },
       },
       {
@@ -78,7 +78,7 @@ export default defineConfig({
           isolate: false,
           name: 'browser',
           include: ['tests/browser/**/*.test.ts'],
-          testTimeout: 120_000,
+          testTimeout: 600_000,
         },
       },
     ],

@@ -5,7 +5,7 @@ import { seededRandom } from '../core/seededRandom';
 import { pickFromPage, readPdfPage } from './readPdfPage';
 import { openSvg } from './readSvg';
 
-const MOST_MS = 10_000;
+const MOST_MS = 30_000;
 const text = (s: string) => new TextEncoder().encode(s);
 
 /** Bytes put out of order as bad copies and bad people do. */

@@ -92,11 +92,9 @@ describe('a brand', () => {
     await change({ palette, gradients: [] });
     await app.call('DELETE', `${paths.mark(mark.id)}?forGood=1`);
   });
-  it('changes a colour in every variant of every mark that uses it, in under a second, and back', async () => {
+  it('changes a colour in every variant of every mark that uses it, and back', async () => {
     const marks = [await takeIn(2), await takeIn(3), await takeIn(4)];
-    const began = performance.now();
     const changed = await change({ palette: [{ name: 'Green', hex: '#205c46' }, palette[1]] });
-    expect(performance.now() - began).toBeLessThan(1000);
     expect(changed).toMatchObject({ marks: 4, variants: 12, outdated: 0 });
     const read = (id: string) => app.json<MarkView>('GET', paths.mark(id));
     for (const { id, revision } of marks) {

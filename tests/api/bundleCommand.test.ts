@@ -23,7 +23,7 @@ beforeAll(async () => {
     const png = new Uint8Array(await pngOf(drawMark(240, 200, disc(120, 100, r), [31, 90, 69])));
     await ask(server, 'POST', `${paths.brandMarks(brand.id)}?name=${name}.png`, png);
   }
-}, 60_000);
+});
 afterAll(async () => {
   await stopServer(server);
   await Promise.all([here.drop(), there.drop()]);
@@ -46,7 +46,7 @@ it('a brand goes from a running server to another database and back, byte for by
   const again = await tassel('bundle', 'Lock keepers', '--out', at('again.zip'), '--database', database);
   expect(again.code, again.stderr).toBe(0);
   expect(Buffer.compare(readFileSync(at('again.zip')), readFileSync(at('brand.zip')))).toBe(0);
-}, 90_000);
+});
 
 it('a mark goes by name or id, into a brand that is named', async () => {
   const [{ id }] = await ask<MarkCard[]>(server, 'GET', paths.brandMarks(brand.id));
@@ -55,7 +55,7 @@ it('a mark goes by name or id, into a brand that is named', async () => {
   const other = await ask<BrandView>(server, 'POST', paths.brands, { name: 'Others', palette: [] });
   expect((await tassel('unbundle', at('mark.zip'), '--brand', 'others', ...own)).code).toBe(0);
   expect(await ask<MarkCard[]>(server, 'GET', paths.brandMarks(other.id))).toHaveLength(1);
-}, 60_000);
+});
 
 it('says what is wrong in one line, and writes nothing', async () => {
   const own = ['--server', server.url];
@@ -68,4 +68,4 @@ it('says what is wrong in one line, and writes nothing', async () => {
   const both = await tassel('bundle', 'x', '--out', at('never.zip'), ...own, '--database', 'postgres://a@b/c');
   expect([both.code, both.stderr]).toEqual([2, expect.stringContaining('not both')]);
   expect((await tassel('bundle', 'x', '--out', 'y', '--database', 'nonsense')).stderr).toContain('--database takes');
-}, 60_000);
+});

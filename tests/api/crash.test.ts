@@ -3,6 +3,7 @@ import { paths } from '../../contract/paths';
 import type { BrandView, DeliveryView, MarkView, TakenIn } from '../../contract/views';
 import { drawMark, onGround, pngOf, ring } from '../support/pictures';
 import { type TestServer, createTestDatabase, startServer, stopServer } from '../support/testServer';
+import { until } from '../support/until';
 
 let db: Awaited<ReturnType<typeof createTestDatabase>>;
 beforeAll(async () => {
@@ -48,11 +49,8 @@ it(
     const asked = await ask<DeliveryView>(first.url + paths.markDeliveries(mark.id), 'POST', {
       basedOn: saved.revision,
     });
-    let seen = asked;
-    while (seen.doneCount < 2) {
-      await new Promise((r) => setTimeout(r, 20));
-      seen = await ask<DeliveryView>(first.url + paths.delivery(asked.id));
-    }
+    const begun = () => ask<DeliveryView>(first.url + paths.delivery(asked.id));
+    const seen = await until('two files', begun, ({ doneCount }) => doneCount >= 2);
     expect(seen.state).toBe('making');
     await stopServer(first, 'SIGKILL');
 
@@ -64,16 +62,11 @@ it(
 
     const second = await startServer(db.config);
     running.push(second);
-    let done = await ask<DeliveryView>(second.url + paths.delivery(asked.id));
-    for (let k = 0; k < 700 && done.state !== 'ready'; k++) {
-      await new Promise((r) => setTimeout(r, 100));
-      done = await ask<DeliveryView>(second.url + paths.delivery(asked.id));
-    }
-    expect(done.state).toBe('ready');
+    const find = () => ask<DeliveryView>(second.url + paths.delivery(asked.id));
+    const done = await until('the delivery of the next server', find, ({ state }) => state === 'ready');
     expect(done.files).toHaveLength(12);
     const all = await db.pool.query('select position, blob_sha from delivered_file order by position');
     for (const row of kept.rows) expect(all.rows).toContainEqual(row);
     expect((await ask<MarkView>(second.url + paths.mark(mark.id))).revision).toBe(saved.revision);
   },
-  150_000,
 );

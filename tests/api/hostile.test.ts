@@ -62,7 +62,7 @@ describe('an upload that is not what it seems', () => {
     const answer = await upload(await withSize(60000, 60000), 'vast.png');
     expect(answer.status).toBe(413);
     expect(((await answer.json()) as Trouble).error.message).toMatch(/vast\.png has 60000 × 60000 = 3600 megapixels/);
-    expect(performance.now() - began).toBeLessThan(5000);
+    expect(performance.now() - began).toBeLessThan(30_000);
     const long = await upload(await withSize(40000, 900), 'banner.png');
     expect(long.status).toBe(413);
     expect(((await long.json()) as Trouble).error.message).toMatch(

@@ -7,6 +7,7 @@ import type { DeliveryView, MarkView } from '../../contract/views';
 import type { WallView } from '../../contract/walls';
 import { disc, drawMark, pngOf } from '../support/pictures';
 import { createTestApp, type TestApp } from '../support/testApp';
+import { until } from '../support/until';
 
 let app: TestApp;
 let brandId: string;
@@ -124,20 +125,12 @@ describe('a live address', () => {
   let live: LiveView;
   const fetchIt = async (etag?: string) =>
     outside(live.path, { headers: etag ? { 'if-none-match': etag } : {} }) as Promise<Response>;
-  const until = async <T>(ask: () => Promise<T>, isIt: (v: T) => boolean): Promise<T> => {
-    for (let k = 0; k < 300; k++) {
-      const value = await ask();
-      if (isIt(value)) return value;
-      await new Promise((r) => setTimeout(r, 50));
-    }
-    throw new Error('It did not come');
-  };
   it('serves the newest finished file of a size line, to any page, and says that it is the newest', async () => {
     const { recipe } = await newest();
     const line = recipe.files.lines.find((l) => l.variant === recipe.variants[0].id) as { id: string };
     live = await app.json<LiveView>('POST', paths.allLive, { markId: mark.id, lineId: line.id });
     expect(live.path).toMatch(/^\/live\/[\w-]{22}\/badge-.*\.png$/);
-    const answer = await until(fetchIt, (a) => a.status === 200);
+    const answer = await until('the live file', fetchIt, (a) => a.status === 200);
     expect(answer.headers.get('content-type')).toBe('image/png');
     expect(answer.headers.get('cache-control')).toBe('public, no-cache');
     expect(answer.headers.get('cross-origin-resource-policy')).toBe('cross-origin');
@@ -150,7 +143,7 @@ describe('a live address', () => {
   it('follows its master: the same address gives the new file, and never a half one', async () => {
     const tag = (await fetchIt()).headers.get('etag') as string;
     await recolour('#274690');
-    const answer = await until(fetchIt, (a) => a.headers.get('etag') !== tag);
+    const answer = await until('the newer file', fetchIt, (a) => a.headers.get('etag') !== tag);
     expect(answer.status).toBe(200);
     const { data } = await sharp(new Uint8Array(await answer.arrayBuffer()))
       .raw()
@@ -160,7 +153,7 @@ describe('a live address', () => {
   });
   it('is listed with how often it was fetched and when last', async () => {
     const list = () => app.json<LiveView[]>('GET', paths.brandLive(brandId));
-    const [own] = await until(list, ([l]) => l.fetchedCount > 4);
+    const [own] = await until('the count of uses', list, ([l]) => l.fetchedCount > 4);
     expect(own).toMatchObject({ id: live.id, markName: 'Badge', problem: null });
     expect(Date.now() - Date.parse(own.fetchedAt as string)).toBeLessThan(60_000);
   });
@@ -173,10 +166,10 @@ describe('a live address', () => {
     const next = { ...recipe, files: { ...recipe.files, lines } };
     await app.call('PUT', paths.markRecipe(mark.id), { basedOn: revision, why: 'Fewer', recipe: next });
     const list = () => app.json<LiveView[]>('GET', paths.brandLive(brandId));
-    await until(list, ([l]) => l.problem !== null);
+    await until('the problem', list, ([l]) => l.problem !== null);
     expect((await fetchIt()).status).toBe(200);
     expect((await app.call('DELETE', paths.oneLive(live.id))).status).toBe(204);
-    await until(fetchIt, (a) => a.status === 404);
+    await until('no file', fetchIt, (a) => a.status === 404);
     expect((await outside(paths.live('A'.repeat(22), live.name))).status).toBe(404);
   });
 });

@@ -7,6 +7,7 @@ import type { BrandView, ErrorBody, HistoryEntry, TakenIn } from '../../contract
 import { hashPassphrase, isPassphrase } from '../../server/people/passphrase';
 import { createSlowDown } from '../../server/people/slowDown';
 import { addPerson } from '../../server/store/people';
+import { quantile } from '../support/load';
 import { disc, drawMark, pngOf } from '../support/pictures';
 import { createTestApp, type TestApp } from '../support/testApp';
 import { createTestDatabase, projectDir } from '../support/testDatabase';
@@ -136,6 +137,10 @@ describe('beyond this machine', () => {
   });
   it('200 wrong passphrases do not slow others, and soon cost nothing', async () => {
     const cookie = await cookieOf('Odile', SECRET);
+    // What checking one passphrase costs: on the loop itself, whoever asks in the meantime would wait for it.
+    const checked = performance.now();
+    await signIn('nobody-known', 'a wrong guess');
+    const oneGuess = performance.now() - checked;
     const statuses: number[] = [];
     let isOver = false;
     const others: number[] = [];
@@ -151,14 +156,10 @@ describe('beyond this machine', () => {
         await new Promise((r) => setTimeout(r, 5));
       }
     };
-    const begun = performance.now();
     await Promise.all([guess(), work()]);
-    const whole = performance.now() - begun;
     expect(new Set(statuses)).toEqual(new Set([401, 429]));
     expect(statuses.filter((s) => s === 401).length).toBeLessThan(30);
-    others.sort((a, b) => a - b);
-    expect(others[Math.floor(others.length * 0.95)]).toBeLessThan(250);
-    expect(whole).toBeLessThan(20_000);
+    expect(quantile(others, 0.5)).toBeLessThan(oneGuess / 2);
   });
 });
 
@@ -210,4 +211,4 @@ it('without a keeper the server does not listen beyond this machine, and says wh
   expect(said).not.toContain('listening');
   expect(told).toMatch(/npm run people -- add NAME/);
   await db.drop();
-}, 30_000);
+});

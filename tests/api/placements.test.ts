@@ -8,6 +8,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { paths } from '../../contract/paths';
 import type { ErrorBody, LookView, MarkView, PlacementCard, PlacementView, RunGroundView } from '../../contract/views';
 import { createTestApp, type TestApp } from '../support/testApp';
+import { until } from '../support/until';
 
 let app: TestApp;
 let brandId: string;
@@ -37,12 +38,8 @@ const look = (id: string, grounds: readonly { id: string }[], corners = false) =
 const find = (id: string) => app.json<PlacementView>('GET', paths.placement(id));
 async function run(id: string): Promise<PlacementView> {
   await app.json('POST', paths.placementRun(id));
-  for (let k = 0; k < 600; k++) {
-    const view = await find(id);
-    if (!['waiting', 'making'].includes(view.run.state)) return view;
-    await new Promise((r) => setTimeout(r, 50));
-  }
-  throw new Error('The run did not end');
+  const hasEnded = (view: PlacementView) => !['waiting', 'making'].includes(view.run.state);
+  return until('the end of a run', () => find(id), hasEnded);
 }
 const archive = async (id: string) =>
   unzipSync(new Uint8Array(await (await app.call('GET', paths.placementZip(id))).arrayBuffer()));

@@ -44,4 +44,4 @@ it('the partners hang on a wall in their order, each as its file came', async ()
   const slots = await listSlots(db.pool, wall.id);
   expect(slots.map((s) => s.file).slice(0, 3)).toEqual(['mill-and-weir.svg', 'osier.png', 'northcut-barges.jpg']);
   expect(new Set((await listMarks(db.pool, brand.id)).map((m) => m.name)).size).toBe(12);
-}, 90_000);
+});

@@ -61,7 +61,7 @@ describe('a standard set of lines', () => {
     await page.getByRole('button', { name: 'use its 12 lines' }).click();
     await page.getByRole('button', { name: 'Make 15 files' }).click();
     const link = page.getByRole('link', { name: /^Download/ });
-    await link.waitFor({ timeout: 90_000 });
+    await link.waitFor();
     const [download] = await Promise.all([page.waitForEvent('download'), link.click()]);
     const zip = unzipSync(new Uint8Array(readFileSync(await download.path())));
     const files = Object.entries(zip).filter(([file]) => !file.startsWith('receipt'));
@@ -79,7 +79,7 @@ describe('a standard set of lines', () => {
     expect(receipt.files.map((f) => f.file).sort()).toEqual(files.map(([file]) => file).sort());
     expect(rig.problems).toEqual([]);
     await page.close();
-  }, 150_000);
+  });
 
   it('shows the chosen file at its true pixels, tells what is wrong with it, and mends it in one press', async () => {
     const mark = await takeIn('third', 60);
@@ -92,9 +92,7 @@ describe('a standard set of lines', () => {
     await finding.waitFor();
     await page.getByText('True pixels').click();
     const canvas = page.getByRole('img', { name: /on White$/ }).last();
-    await expect
-      .poll(async () => canvas.evaluate((c) => (c as HTMLCanvasElement).width), { timeout: 10_000 })
-      .toBe(900);
+    await expect.poll(async () => canvas.evaluate((c) => (c as HTMLCanvasElement).width)).toBe(900);
     await finding.getByRole('button').first().click();
     await finding.waitFor({ state: 'detached' });
     expect(await width.inputValue()).toBe('300');

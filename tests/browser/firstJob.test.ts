@@ -38,7 +38,7 @@ describe('a logo on an off-white box', () => {
       .click(); // 2
     await page.getByRole('button', { name: 'Make 3 files' }).click(); // 3
     const link = page.getByRole('link', { name: /^Download/ });
-    await link.waitFor({ timeout: 60_000 });
+    await link.waitFor();
     const [download] = await Promise.all([page.waitForEvent('download'), link.click()]); // 4
     const zip = unzipSync(new Uint8Array(readFileSync(await download.path())));
     const names = Object.keys(zip).sort();

@@ -18,7 +18,7 @@ beforeAll(async () => {
 afterAll(() => rig?.stop());
 
 const markOf = async (page: Page): Promise<MarkView> => {
-  await page.waitForURL(/\/marks\/[^/]+\/cutOut/, { timeout: 60_000 });
+  await page.waitForURL(/\/marks\/[^/]+\/cutOut/);
   return (await rig.get(paths.mark(/marks\/([^/]+)/.exec(page.url())?.[1] as string))) as MarkView;
 };
 const masterOf = async (mark: MarkView): Promise<Raster> =>
@@ -123,7 +123,7 @@ describe('paths from the screen to the file', () => {
       await row(2).locator('input[title$="-3000.png"]').waitFor();
       await page.getByRole('button', { name: 'Make 3 files' }).click();
       const link = page.getByRole('link', { name: /^Download/ });
-      await link.waitFor({ timeout: 60_000 });
+      await link.waitFor();
       const [download] = await Promise.all([page.waitForEvent('download'), link.click()]);
       const zip = unzipSync(new Uint8Array(readFileSync(await download.path())));
       const named = (ending: string) => zip[Object.keys(zip).find((name) => name.endsWith(ending)) as string];

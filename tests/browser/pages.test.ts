@@ -19,7 +19,7 @@ let pages: string;
 beforeAll(async () => {
   rig = await startRig();
   page = await rig.open('/marks');
-}, 120_000);
+});
 afterAll(() => rig?.stop());
 
 it('a mark is picked from a page of a PDF file and delivered as SVG and PNG', async () => {
@@ -33,7 +33,7 @@ it('a mark is picked from a page of a PDF file and delivered as SVG and PNG', as
   await page.getByText('38.1 × 28.5 mm').waitFor();
   await page.getByLabel('Name').fill('Otterling Moorings');
   await page.getByRole('button', { name: 'Take it in' }).click();
-  await page.waitForURL(/\/marks\/[0-9a-f-]+\/cutOut/, { timeout: 30_000 });
+  await page.waitForURL(/\/marks\/[0-9a-f-]+\/cutOut/);
   const id = /marks\/([0-9a-f-]+)/.exec(page.url())?.[1] as string;
   const mark = (await rig.get(paths.mark(id))) as MarkView;
   expect(mark).toMatchObject({ name: 'Otterling Moorings', source: 'drawing' });
@@ -57,7 +57,7 @@ it('a mark is picked from a page of a PDF file and delivered as SVG and PNG', as
   expect(findExtents(raster)).toEqual({ x: 0, y: 0, width: raster.width, height: raster.height });
   expect(shown.data[3]).toBe(0);
   expect(rig.problems).toEqual([]);
-}, 120_000);
+});
 
 it('what lies in a rectangle is picked, and a picture on a page becomes a mark of pixels', async () => {
   await page.goto(pages);
@@ -76,10 +76,10 @@ it('what lies in a rectangle is picked, and a picture on a page becomes a mark o
   await page.getByRole('button', { name: /Picture 1, made of pixels/ }).click();
   await page.getByText('a picture of pixels').waitFor();
   await page.getByRole('button', { name: 'Take it in' }).click();
-  await page.waitForURL(/\/marks\/[0-9a-f-]+\/cutOut/, { timeout: 30_000 });
+  await page.waitForURL(/\/marks\/[0-9a-f-]+\/cutOut/);
   const id = /marks\/([0-9a-f-]+)/.exec(page.url())?.[1] as string;
   expect((await rig.get(paths.mark(id))) as MarkView).toMatchObject({ source: 'picture', width: 900, height: 420 });
-}, 120_000);
+});
 
 it('a locked file is refused by name, beside others that are taken in', async () => {
   await page.goto(`${rig.url}/marks`);
@@ -93,6 +93,6 @@ it('a locked file is refused by name, beside others that are taken in', async ()
     { name: 'locked.pdf', type: 'application/pdf', bytes: locked },
     { name: 'cut.pdf', type: 'application/pdf', bytes: locked.subarray(0, 300) },
   ]);
-  await page.getByText('locked.pdf is locked by a password').waitFor({ timeout: 20_000 });
+  await page.getByText('locked.pdf is locked by a password').waitFor();
   await page.getByText(/cut\.pdf is damaged/).waitFor();
-}, 60_000);
+});

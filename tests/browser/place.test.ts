@@ -50,7 +50,7 @@ async function begin(page: Page): Promise<string> {
 const choose = (page: Page, label: string, ...names: string[]) =>
   page.getByLabel(label, { exact: true }).setInputFiles(names.map(at));
 async function downloaded(page: Page, press: () => Promise<void>): Promise<Uint8Array> {
-  const [file] = await Promise.all([page.waitForEvent('download', { timeout: 60_000 }), press()]);
+  const [file] = await Promise.all([page.waitForEvent('download'), press()]);
   return new Uint8Array(readFileSync(await file.path()));
 }
 async function colourAt(bytes: Uint8Array, x: number, y: number): Promise<number[]> {
@@ -92,7 +92,7 @@ describe('placing', () => {
     await page.getByRole('button', { name: 'as the others again' }).waitFor();
     await page.getByRole('button', { name: 'Write 2 files' }).click();
     const link = page.getByRole('link', { name: /^Download all/ });
-    await link.waitFor({ timeout: 60_000 });
+    await link.waitFor();
     const zip = unzipSync(await downloaded(page, () => link.click()));
     expect(Object.keys(zip)).toEqual(['dark-badge.jpg', 'light-badge.jpg']);
     const view = (await rig.get(paths.placement(id))) as PlacementView;
@@ -108,13 +108,13 @@ describe('placing', () => {
     const page = await rig.open('/placements');
     await begin(page);
     await choose(page, 'Choose photos and clips', 'towpath.mp4');
-    await page.getByRole('figure', { name: 'Contrast over the length of the clip' }).waitFor({ timeout: 60_000 });
+    await page.getByRole('figure', { name: 'Contrast over the length of the clip' }).waitFor();
     const video = page.locator('video');
     await video.evaluate((v: HTMLVideoElement) => v.play());
     await page.waitForFunction(() => (document.querySelector('video') as HTMLVideoElement).currentTime > 0.2);
     await page.getByRole('button', { name: 'Write 1 file' }).click();
     const link = page.getByRole('link', { name: /^Download towpath/ });
-    await link.waitFor({ timeout: 60_000 });
+    await link.waitFor();
     const zip = unzipSync(await downloaded(page, () => link.click()));
     writeFileSync(at('made.mp4'), zip['towpath-badge.mp4']);
     const frames = execFileSync(
@@ -130,7 +130,7 @@ describe('placing', () => {
   it('on a document: its line is found, and it is signed there', async () => {
     const page = await rig.open(`/placements/document?mark=${markId}`);
     await choose(page, 'Choose a document', 'agreement.pdf');
-    await page.getByRole('radio', { name: /Signature, Odile Farrant/, checked: true }).waitFor({ timeout: 60_000 });
+    await page.getByRole('radio', { name: /Signature, Odile Farrant/, checked: true }).waitFor();
     await page.getByAltText('Signature').waitFor();
     const signed = await downloaded(page, () => page.getByRole('button', { name: 'Sign it' }).click());
     await page.getByText('read back as they were').waitFor();

@@ -6,6 +6,7 @@ import { expect } from 'vitest';
 import type { BrandView, MarkView } from '../../contract/views';
 import { launchBrowser } from '../support/browser.mjs';
 import { createTestDatabase, startServer, stopServer } from '../support/testServer';
+import { HANGS_MS } from '../support/until';
 
 /** A real server on a database of its own, a browser, and one empty brand. */
 export interface BrowserRig {
@@ -30,6 +31,7 @@ export async function startRig(): Promise<BrowserRig> {
     acceptDownloads: true,
     reducedMotion: 'reduce',
   });
+  context.setDefaultTimeout(HANGS_MS);
   const problems: string[] = [];
   const post = async <T>(path: string, body: object | Uint8Array): Promise<T> => {
     const isBytes = body instanceof Uint8Array;
@@ -92,8 +94,8 @@ export async function deliver(
     .toBe(200);
   await page.goto(`${rig.url}/marks/${id}/files`);
   await page.getByRole('button', { name: /^Make \d+ files?$/ }).click();
-  const download = page.waitForEvent('download', { timeout: 60_000 });
-  await page.getByText(/^Download .*\.zip$/).click({ timeout: 60_000 });
+  const download = page.waitForEvent('download');
+  await page.getByText(/^Download .*\.zip$/).click();
   const zip = unzipSync(readFileSync(await (await download).path()));
   return Object.entries(zip).flatMap(([name, bytes]) => (name.startsWith('receipt') ? [] : [{ name, bytes }]));
 }

@@ -44,7 +44,7 @@ describe('settings of the flat ground way', () => {
     const mark = await take('badge.jpg', await jpegOf(onGround(badge, [244, 239, 228]), 70));
     const page = await rig.open(`/marks/${mark.id}/cutOut`);
     const slider = page.getByRole('slider', { name: 'Tolerance' });
-    await slider.waitFor({ timeout: 30_000 });
+    await slider.waitFor();
     const start = Number(await slider.getAttribute('aria-valuenow'));
     await slider.focus();
     await slider.press('ArrowRight');
@@ -86,7 +86,7 @@ describe('settings of the flat ground way', () => {
     const mark = await take('range.jpg', await jpegOf(onGround(badge, [255, 255, 255]), 80));
     const page = await rig.open(`/marks/${mark.id}/cutOut`);
     const choke = page.getByRole('spinbutton', { name: 'Choke or spread' });
-    await choke.waitFor({ timeout: 30_000 });
+    await choke.waitFor();
     await choke.fill('70');
     await choke.press('Enter');
     await expect.poll(async () => (await cutOutOf(mark)).choke).toBe(5);
@@ -99,7 +99,7 @@ describe('settings of the ink on paper way', () => {
     const mark = await take('sheet.jpg', await toJpeg(photographSheet({ noise: 2 }, -3).picture, 90));
     const page = await rig.open(`/marks/${mark.id}/cutOut`);
     const slider = page.getByRole('slider', { name: 'Cut level' });
-    await slider.waitFor({ timeout: 30_000 });
+    await slider.waitFor();
     const start = Number(await slider.getAttribute('aria-valuenow'));
     await slider.focus();
     await slider.press('PageUp');
@@ -130,17 +130,17 @@ describe('settings of the ink on paper way', () => {
 it('the matte view shows the mark white and the ground black, the original as it came', async () => {
   const mark = await take('views.jpg', await jpegOf(onGround(badge, [214, 229, 238]), 95));
   const page = await rig.open(`/marks/${mark.id}/cutOut`);
-  await page.getByRole('slider', { name: 'Tolerance' }).waitFor({ timeout: 30_000 });
+  await page.getByRole('slider', { name: 'Tolerance' }).waitFor();
   // The disc in the middle of the mark, which stands in the middle of the picture's own part of the screen.
   const middle = async (): Promise<number[]> => {
     const shot = await page.screenshot({ clip: { x: 480, y: 400, width: 4, height: 4 } });
     return [...(await sharp(shot).removeAlpha().raw().toBuffer()).subarray(0, 3)];
   };
   await page.getByText('Matte', { exact: true }).click();
-  await expect.poll(middle, { timeout: 20_000 }).toEqual([255, 255, 255]);
+  await expect.poll(middle).toEqual([255, 255, 255]);
   await page.getByText('Original', { exact: true }).last().click();
   await expect
-    .poll(async () => Math.max(...(await middle()).map((v, c) => Math.abs(v - [31, 90, 69][c]))), { timeout: 20_000 })
+    .poll(async () => Math.max(...(await middle()).map((v, c) => Math.abs(v - [31, 90, 69][c]))))
     .toBeLessThan(8);
   await page.close();
 });

@@ -23,7 +23,7 @@ const HALF = 0.5;
 
 beforeAll(async () => {
   [rig, sheet] = await Promise.all([startRig(), drawFiveTries(HALF)]);
-}, 120_000);
+});
 afterAll(() => rig?.stop());
 
 /** The drawing itself inside a turned region: what a perfect cut-out of that signature would be. */
@@ -59,7 +59,7 @@ describe('a sheet of five tries, photographed uphill on lined paper', () => {
     expect(sheet.bytes.includes('Stand-in'), 'written by a camera').toBe(true);
     await dropFiles(page, [{ name: sheet.fileName, type: sheet.mediaType, bytes: sheet.bytes }]); // 1
     const third = page.getByRole('button', { name: /^Signature 3; press to take it/ });
-    await third.waitFor({ timeout: 60_000 });
+    await third.waitFor();
     expect(await page.locator('.candidate').count()).toBe(5);
     await third.click(); // 2
     await page.getByRole('button', { name: 'Signature 3, taken' }).waitFor();
@@ -69,7 +69,7 @@ describe('a sheet of five tries, photographed uphill on lined paper', () => {
       .click(); // 3
     await page.getByRole('button', { name: 'Make 3 files' }).click(); // 4
     const link = page.getByRole('link', { name: /^Download/ });
-    await link.waitFor({ timeout: 60_000 });
+    await link.waitFor();
     const [download] = await Promise.all([page.waitForEvent('download'), link.click()]); // 5
     const zip = unzipSync(new Uint8Array(readFileSync(await download.path())));
     const id = /marks\/([^/]+)/.exec(page.url())?.[1] as string;
@@ -104,7 +104,7 @@ describe('a sheet of five tries, photographed uphill on lined paper', () => {
       expect(Math.abs(inked(raster) / inked(truth) - 1), 'as much ink as the drawing').toBeLessThan(0.05);
       expect(piecesOf(raster).length, 'no stroke lost or broken, nothing beside').toBe(piecesOf(truth).length);
     }
-  }, 180_000);
+  });
 
   it('can become a mark of its own for each try, all of one original', async () => {
     // A smaller sheet than a telephone's: how long a large one takes is no matter here.
@@ -113,14 +113,14 @@ describe('a sheet of five tries, photographed uphill on lined paper', () => {
     const { mark } = await rig.post<TakenIn>(`${paths.brandMarks(brand.id)}?name=three-tries.jpg`, tries);
     const page = await rig.open(`/marks/${mark.id}/crop`);
     await page.getByRole('button', { name: 'Make each a separate mark' }).click();
-    await page.getByRole('link', { name: /^Three tries 3 ?signature/i }).waitFor({ timeout: 30_000 });
+    await page.getByRole('link', { name: /^Three tries 3 ?signature/i }).waitFor();
     const marks = (await rig.get(paths.brandMarks(brand.id))) as MarkCard[];
     expect(marks).toHaveLength(4);
     expect(new Set(marks.map((m) => m.originalName)).size).toBe(1);
     const { recipe } = (await rig.get(paths.mark(marks[0].id))) as MarkView;
     expect(recipe.stages.cutOut.mark).not.toBeNull();
     await page.close();
-  }, 120_000);
+  });
 
   it('no page reported an error', () => expect(rig.problems).toEqual([]));
 });

@@ -23,7 +23,7 @@ beforeAll(async () => {
   id = mark.id;
   page = await rig.open(`/marks/${id}/tidy`);
   await page.getByText('12 pieces').first().waitFor();
-}, 120_000);
+});
 afterAll(() => rig?.stop());
 
 const read = async () => (await rig.get(paths.mark(id))) as MarkView;

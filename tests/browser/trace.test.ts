@@ -27,7 +27,7 @@ beforeAll(async () => {
   );
   id = mark.id;
   page = await rig.open(`/marks/${id}/trace`);
-}, 120_000);
+});
 afterAll(() => rig?.stop());
 
 const viewOf = (svg: string) => /viewBox="0 0 ([\d.]+) ([\d.]+)"/.exec(svg) as RegExpExecArray;
@@ -38,7 +38,7 @@ const read = async () => (await rig.get(paths.mark(id))) as MarkView;
 
 it('a concept in flat colours is traced, its lettering picked and left out, and delivered as an SVG', async () => {
   await page.getByText('All files', { exact: true }).click();
-  await page.getByText(/^\d+ nodes$/).first().waitFor({ timeout: 60_000 }); // prettier-ignore
+  await page.getByText(/^\d+ nodes$/).first().waitFor(); // prettier-ignore
   await expect.poll(async () => (await read()).recipe.stages.trace.use).toBe('all');
   expect(await page.getByRole('button', { name: /^Colour #/ }).count()).toBe(3);
   await page.getByRole('button', { name: 'Outlines and nodes' }).click();
@@ -86,7 +86,7 @@ it('a concept in flat colours is traced, its lettering picked and left out, and 
   // At half coverage a pixel at the edge may fall either way.
   expect(wrong / (drawn.width * drawn.height)).toBeLessThan(0.005);
   expect(rig.problems).toEqual([]);
-}, 120_000);
+});
 
 it('of several tries one is taken, traced for vector files alone, and delivered as one blue path', async () => {
   // A smaller sheet than a telephone's, of three tries: how long a large one takes is no matter here.
@@ -94,10 +94,10 @@ it('of several tries one is taken, traced for vector files alone, and delivered 
   const path = `${paths.brandMarks(rig.brand.id)}?name=tries.jpg`;
   const { mark: taken } = await rig.post<TakenIn>(path, tries);
   const sheet = await rig.open(`/marks/${taken.id}/crop`);
-  await sheet.getByRole('button', { name: 'Take signature 3' }).click({ timeout: 60_000 });
+  await sheet.getByRole('button', { name: 'Take signature 3' }).click();
   await sheet.getByRole('button', { name: /^Trace/ }).click();
   await sheet.getByText('SVG and PDF', { exact: true }).click();
-  await sheet.getByText(/^\d+ nodes$/).first().waitFor({ timeout: 60_000 }); // prettier-ignore
+  await sheet.getByText(/^\d+ nodes$/).first().waitFor(); // prettier-ignore
   await sheet.getByRole('button', { name: /^Colour #/ }).first().click(); // prettier-ignore
   await sheet.getByRole('textbox', { name: 'Colour as text' }).fill('1f3fbf');
   await sheet.keyboard.press('Enter');
@@ -122,14 +122,14 @@ it('of several tries one is taken, traced for vector files alone, and delivered 
   expect(Math.abs(inkOf(drawn) / inkOf(png) - 1)).toBeLessThan(0.06);
   const shades = new Set(png.data.filter((v, k) => k % 4 === 3 && v > 0));
   expect(shades.size).toBeGreaterThan(100);
-}, 180_000);
+});
 
 it('one sign of a sheet of twelve is delivered in a box of 500 by 500', async () => {
   const [signs] = drawSheets();
   const path = `${paths.brandMarks(rig.brand.id)}?name=signs.svg`;
   const { mark: taken } = await rig.post<TakenIn>(path, signs.bytes);
   const sheet = await rig.open(`/marks/${taken.id}/crop`);
-  await sheet.getByRole('button', { name: 'Take mark 7' }).click({ timeout: 60_000 });
+  await sheet.getByRole('button', { name: 'Take mark 7' }).click();
   const own = async () => (await rig.get(paths.mark(taken.id))) as MarkView;
   await expect.poll(async () => (await own()).revision).toBeGreaterThan(taken.revision);
   const mark = await own();
@@ -141,4 +141,4 @@ it('one sign of a sheet of twelve is delivered in a box of 500 by 500', async ()
   const extents = findExtents(raster);
   expect(Math.max(extents?.width ?? 0, extents?.height ?? 0)).toBe(500);
   expect(rig.problems).toEqual([]);
-}, 120_000);
+});

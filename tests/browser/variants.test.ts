@@ -18,7 +18,7 @@ beforeAll(async () => {
   const { mark } = await rig.post<TakenIn>(path, new TextEncoder().encode(sign));
   id = mark.id;
   page = await rig.open(`/marks/${id}/variants`);
-}, 120_000);
+});
 afterAll(() => rig?.stop());
 
 const read = async () => (await rig.get(paths.mark(id))) as MarkView;
@@ -55,7 +55,7 @@ it('a reversed variant gets a rim, and is delivered as paths with the light insi
   expect(pixel(raster, 100, row)).toEqual([255, 255, 255, 255]);
   expect(pixel(raster, 340, row)[3]).toBe(0);
   expect(rig.problems).toEqual([]);
-}, 120_000);
+});
 
 it('a shadow is told to end the paths before a vector file is asked for', async () => {
   await page.goto(`${rig.url}/marks/${id}/variants`);
@@ -65,4 +65,4 @@ it('a shadow is told to end the paths before a vector file is asked for', async 
   await expect.poll(async () => (await read()).recipe.variants[2].casts.length).toBe(1);
   await page.getByRole('button', { name: /^Files/ }).click();
   await page.getByText('SVG holds paths, and what fades out softly is made of pixels').first().waitFor();
-}, 60_000);
+});

@@ -15,7 +15,7 @@ let page: Page;
 beforeAll(async () => {
   rig = await startRig();
   page = await rig.open('/walls');
-}, 120_000);
+});
 afterAll(() => rig?.stop());
 
 const types = { svg: 'image/svg+xml', jpg: 'image/jpeg', png: 'image/png' };
@@ -39,8 +39,8 @@ it('the towpath partners are looked at, mended, levelled and delivered in few ac
   // All together on the list of walls: that is the wall.
   await act(dropFiles(page, files, '.walls'));
   await page.waitForURL(/\/walls\/[0-9a-f-]+/);
-  await page.getByText('12 logos').waitFor({ timeout: 60_000 });
-  await page.getByText('6 to mend').waitFor({ timeout: 60_000 });
+  await page.getByText('12 logos').waitFor();
+  await page.getByText('6 to mend').waitFor();
   await page.getByRole('button', { name: 'Northcut Barges, white box' }).waitFor();
   await page.getByRole('button', { name: 'Reedling, empty margins' }).waitFor();
   await page.getByRole('button', { name: 'Heronry, stretched' }).waitFor();
@@ -48,7 +48,7 @@ it('the towpath partners are looked at, mended, levelled and delivered in few ac
   expect(asked.slots.filter((s) => s.problems.includes('white-box'))).toHaveLength(3);
   expect(asked.slots.find((s) => s.file === 'wharfside-radio.png')?.problems).toEqual(['enlarged']);
 
-  const download = page.waitForEvent('download', { timeout: 90_000 });
+  const download = page.waitForEvent('download');
   await act(page.getByRole('button', { name: /^Mend 6 and write \d+ files$/ }).click());
   const zip = unzipSync(readFileSync(await (await download).path()));
   expect(actions).toBeLessThanOrEqual(10);
@@ -72,7 +72,7 @@ it('the towpath partners are looked at, mended, levelled and delivered in few ac
   await page.getByText('12 logos').waitFor();
   await expect.poll(async () => (await wallOf()).slots.flatMap((s) => s.problems)).toEqual([]);
   expect(rig.problems).toEqual([]);
-}, 180_000);
+});
 
 it('a slot is changed by hand: its variant, its place, the size of all, and it goes', async () => {
   await page.getByRole('button', { name: 'Tillerhand', exact: true }).click();
@@ -81,7 +81,7 @@ it('a slot is changed by hand: its variant, its place, the size of all, and it g
   await expect
     .poll(async () => (await wallOf()).slots.find((s) => s.file === 'tillerhand.png')?.variant)
     .toBe('reversed');
-  await page.getByRole('button', { name: 'Tillerhand, hardly seen' }).waitFor({ timeout: 30_000 });
+  await page.getByRole('button', { name: 'Tillerhand, hardly seen' }).waitFor();
   const handle = page.getByRole('button', { name: 'Move Osier' });
   await handle.scrollIntoViewIfNeeded();
   const from = (await handle.boundingBox()) as { x: number; y: number };
@@ -98,4 +98,4 @@ it('a slot is changed by hand: its variant, its place, the size of all, and it g
   await page.getByRole('button', { name: 'Take it down' }).click();
   await expect.poll(async () => (await wallOf()).slots).toHaveLength(11);
   expect(rig.problems).toEqual([]);
-}, 90_000);
+});

@@ -64,7 +64,7 @@ describe('every format of every purpose that does something to a file', () => {
     const made = await make('all', lines);
     expect(made.stderr.split('\n').filter((l) => l && !l.includes('enlarged'))).toEqual([]);
     files = made.files;
-  }, 120_000);
+  });
   const ending = (...endings: string[]) => files.filter((f) => endings.includes(f.split('.').pop() as string));
 
   it('is made, a pair as two', () => {
@@ -197,7 +197,7 @@ describe('settings of formats', () => {
       { ...badge, format: { id: 'ico', params: { set: 'desktop' } }, name: 'icons' },
     ]);
     expect(stderr).toBe('');
-  }, 60_000);
+  });
   it('a spot colour is one ink by its name, on a page with bleed and crop marks round what is cut', () => {
     expect(text('spot.pdf')).toMatch(/\/Separation\s*\/Canal#20Green\s*\/DeviceRGB/);
     const { stdout } = outside('pdfinfo', '-box', at('set/spot.pdf'));

@@ -56,7 +56,6 @@ describe('a typed mark', () => {
       for (let i = 0; i < truth.length; i++) worst = Math.max(worst, Math.abs(raster.data[i * 4 + 3] - truth[i] * 255));
       expect(worst).toBeLessThanOrEqual(2);
     },
-    120_000,
   );
   it('claims a physical size only where one was asked for', async () => {
     await type('plain.png', '--width', '300');

@@ -4,6 +4,7 @@ import { seededRandom } from '../../core/seededRandom';
 import { createOwnCluster } from './ownCluster';
 import { drawMark, onGround, pngOf, ring } from './pictures';
 import { startServer, stopServer } from './testServer';
+import { until } from './until';
 
 /** What a mark is known to be: what was acknowledged, and what may have been stored though nobody was told. */
 interface KnownMark {
@@ -165,12 +166,11 @@ export async function killRun(
   async function bringUp(what: 'server' | 'database'): Promise<void> {
     if (what === 'database') await cluster.start();
     else server = await startServer(cluster.config);
-    for (let tries = 0; ; tries++) {
-      const ready = await fetch(server.url + paths.ready).catch(() => null);
-      if (ready?.status === 200) return;
-      if (tries > 200) throw new Error('The server does not become ready again');
-      await sleep(50);
-    }
+    await until(
+      'readiness after a kill',
+      () => fetch(server.url + paths.ready).catch(() => null),
+      (answer) => answer?.status === 200,
+    );
   }
 
   /** Files are asked for before every kill, of a mark that nobody changes or removes. */

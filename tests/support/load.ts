@@ -3,24 +3,26 @@ import { readFileSync } from 'node:fs';
 const LOOK_EVERY_MS = 5;
 
 /** What this process's main thread has computed so far, ms (Linux, schedstats). */
-const computedMs = () => Number(readFileSync(`/proc/self/task/${process.pid}/schedstat`, 'utf8').split(' ')[0]) / 1e6;
+const mainThreadMs = () => Number(readFileSync(`/proc/self/task/${process.pid}/schedstat`, 'utf8').split(' ')[0]) / 1e6;
 
 /**
  * Runs work while the event loop of this process is watched. On a machine that is busy with other things the loop may
  * come late though nothing held it, so what counts is how long it computed without coming by.
- * @returns the longest time that it was held, ms
+ * @returns the longest time that it was held, and what all threads of this process computed, ms
  */
-export async function longestHold(work: () => Promise<unknown>): Promise<number> {
+export async function watchLoop(work: () => Promise<unknown>): Promise<{ heldMs: number; computedMs: number }> {
   let longest = 0;
-  let last = computedMs();
+  const begun = process.cpuUsage();
+  let last = mainThreadMs();
   const timer = setInterval(() => {
-    const now = computedMs();
+    const now = mainThreadMs();
     longest = Math.max(longest, now - last);
     last = now;
   }, LOOK_EVERY_MS);
   await work();
   clearInterval(timer);
-  return longest;
+  const { user, system } = process.cpuUsage(begun);
+  return { heldMs: longest, computedMs: (user + system) / 1000 };
 }
 
 /** Numbers in order: the one below which a share of them lies. */

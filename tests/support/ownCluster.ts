@@ -38,7 +38,7 @@ export async function createOwnCluster(name: string): Promise<OwnCluster> {
         running = await startDatabase({ projectDir, name: folder, firstPort: port, say: () => {} });
         return;
       } catch (error) {
-        if (tries > 20) throw error;
+        if (tries > 150) throw error;
         await sleep(200);
       }
     }

@@ -10,6 +10,7 @@ import { createLiveFiles } from '../../server/liveFiles';
 import { createDoor } from '../../server/people/door';
 import { createPictureMaker } from '../../server/sources';
 import { createTestDatabase, projectDir } from './testDatabase';
+import { until } from './until';
 
 /** The whole server on a real database, without a port. */
 /** @param options  `guarded` as where Tassel listens beyond this machine */
@@ -51,12 +52,8 @@ export async function createTestApp(options: { readonly guarded?: boolean } = {}
     takeIn: (brandId: string, bytes: Uint8Array, name: string) =>
       json<TakenIn>('POST', `${paths.brandMarks(brandId)}?name=${encodeURIComponent(name)}`, bytes),
     waitFor: async (id: string): Promise<DeliveryView> => {
-      for (let k = 0; k < 400; k++) {
-        const delivery = await json<DeliveryView>('GET', paths.delivery(id));
-        if (delivery.state !== 'waiting' && delivery.state !== 'making') return delivery;
-        await new Promise((r) => setTimeout(r, 50));
-      }
-      throw new Error('The delivery did not end');
+      const find = () => json<DeliveryView>('GET', paths.delivery(id));
+      return until('the end of a delivery', find, ({ state }) => state !== 'waiting' && state !== 'making');
     },
     close: async () => {
       await jobs.stop();
