@@ -6,6 +6,7 @@ import { hasFringe } from '../matte/takeFringe';
 import { cropRaster } from '../raster/cropRaster';
 import { findExtents } from '../raster/extents';
 import type { Raster } from '../raster/raster';
+import { type EdgeDifference, compareEdges } from './edgeShapes';
 import { proportionsOf } from './proportions';
 import { measureSharpness } from './sharpness';
 
@@ -35,14 +36,12 @@ const LEAST_CONTRAST = 1.7;
 /** A drawn edge is over in a pixel or two; in an enlarged picture its steepest step is a smaller part of it. */
 const LEAST_STEP = 0.36;
 /**
- * Edges that lean a little are as steep along rows as down columns; scaling one way alone makes them differ, by this
- * much of a logarithm. Of 108 sound drawings none does; drawn out 1.5 times 60 of 100, 1.7 times 99, pressed to .7 75.
+ * Edges along rows and down columns are alike but for this much, in `compareEdges`: either alone, or `greys` and
+ * `softness` together. Of 540 sound drawings 10 differ by more, most with a soft shadow; the numbers are in ADR 0030.
  */
-const UNEQUAL = { alone: 0.055, besides: 0.018 };
-/** Of fewer edges than `many` it must be so much more for each time fewer; still fewer say nothing. */
-const LEANING = { many: 150, more: 0.08, few: 20, besides: 60 };
-/** Over this the mark is too wide where rows are softer; how far goes with it, and twice as fast from there. */
-const FAR = { from: Math.log(1.1), stretch: 1.4, per: 2 };
+const UNLIKE = { greys: 0.17, softness: 0.055, both: { greys: 0.06, softness: 0.03 } };
+/** Of fewer edges than `many` it must be so many times more; still fewer say nothing. */
+const EDGES = { many: 120, few: 60, more: 1.5 };
 
 /**
  * What is wrong with one logo for a wall, and the mark in it.
@@ -79,22 +78,44 @@ export function auditLogo(
 
 /** By its shapes first, whatever they are made of; by the edges of its pixels where these do not tell. */
 function measureProportions(mark: Raster, isDrawn: boolean): { isStretched: boolean; stretch: number } {
-  const { alongRows, downColumns, edges } = measureSharpness(mark, 'leaning');
-  const unequal = isDrawn ? 0 : Math.log(downColumns / alongRows);
-  const shapes = proportionsOf(mark, edges >= LEANING.besides && Math.abs(unequal) > UNEQUAL.besides);
+  const edges = isDrawn ? null : compareEdges(mark);
+  const shapes = proportionsOf(mark, edges !== null && isUnlike(edges, 0.5));
   if (shapes.stretch !== null) return { isStretched: shapes.stretch !== 1, stretch: shapes.stretch };
-  const least = UNEQUAL.alone + LEANING.more * Math.max(0, LEANING.many / edges - 1);
-  if (edges < LEANING.few || Math.abs(unequal) < least) return { isStretched: false, stretch: 1 };
-  const by = FAR.stretch + FAR.per * Math.max(0, Math.exp(Math.abs(unequal)) - Math.exp(FAR.from));
-  const softer = unequal > 0 ? by : 1 / by;
-  if (Math.abs(unequal) > FAR.from) return { isStretched: true, stretch: softer };
-  // Drawn out a little or pressed together, by rows or by columns, edges look alike: its strokes may know.
-  const guess = shapes.guess();
-  return { isStretched: true, stretch: Math.abs(Math.log(guess)) < LEAST_GUESS ? softer : guess };
+  if (edges === null || !isUnlike(edges)) return { isStretched: false, stretch: 1 };
+  return { isStretched: true, stretch: stretchByEdges(edges, shapes.guess()) };
 }
 
+/** @param share  of what is asked for, where something else says the same */
+function isUnlike({ greys, softness, edges }: EdgeDifference, share = 1): boolean {
+  if (edges < EDGES.few) return false;
+  const least = share * (edges < EDGES.many ? EDGES.more : 1);
+  const [g, s] = [Math.abs(greys) / least, Math.abs(softness) / least];
+  return g >= UNLIKE.greys || s >= UNLIKE.softness || (g >= UNLIKE.both.greys && s >= UNLIKE.both.softness);
+}
+
+/** So few greys do not tell which way. */
+const FEW_GREYS = 0.04;
+/** Enlarged edges spill over by so much, or are steeper at first; those brought together are softer and do not. */
+const SPILT = 0.025;
+/** Greys of a mark drawn out as far, and from so soft an edge on, what softness adds. */
+const FAR = { from: 1.08, perGrey: 0.8, softness: 0.1, perSoftness: 2 };
+/** Edges of a mark brought together look alike for all that it was: a middle one, unless its strokes know better. */
+const TOGETHER = 0.7;
 /** A guess nearer to 1, by logarithm, says nothing. */
 const LEAST_GUESS = 0.11;
+
+/** How many times too wide a mark is by its edges. @param guess  what would suit its strokes best */
+function stretchByEdges({ greys, softness, spill }: EdgeDifference, guess: number): number {
+  const isWide = Math.abs(greys) > FEW_GREYS ? greys > 0 : softness < 0;
+  const [soft, spilt] = isWide ? [softness, spill] : [-softness, -spill];
+  const isDrawnOut = soft < 0 || spilt > SPILT;
+  if (!isDrawnOut) {
+    const isTold = Math.abs(Math.log(guess)) >= LEAST_GUESS && guess < 1 === isWide;
+    return isTold ? guess : isWide ? TOGETHER : 1 / TOGETHER;
+  }
+  const by = FAR.from + FAR.perGrey * Math.abs(greys) + FAR.perSoftness * Math.max(0, soft - FAR.softness);
+  return isWide ? by : 1 / by;
+}
 
 /** Whether a mark can hardly be seen on a ground. @param ground  a colour, or a photo of the slot's size */
 export const isLost = (mark: Raster, ground: Rgb | Raster): boolean => standingOn(mark, ground).ratio < LEAST_CONTRAST;
