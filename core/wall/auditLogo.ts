@@ -36,10 +36,13 @@ const LEAST_CONTRAST = 1.7;
 /** A drawn edge is over in a pixel or two; in an enlarged picture its steepest step is a smaller part of it. */
 const LEAST_STEP = 0.36;
 /**
- * Edges along rows and down columns are alike but for this much, in `compareEdges`: either alone, or `greys` and
- * `softness` together. Of 540 sound drawings 10 differ by more, most with a soft shadow; the numbers are in ADR 0030.
+ * Edges along rows and down columns are alike but for this much, in `compareEdges`: either alone, or greys together with
+ * softness or with what spills over. ADR 0030 has the numbers.
  */
-const UNLIKE = { greys: 0.17, softness: 0.055, both: { greys: 0.06, softness: 0.03 } };
+const UNLIKE = {
+  ...{ greys: 0.17, softness: 0.055 },
+  ...{ withSoftness: { greys: 0.06, softness: 0.03 }, withSpill: { greys: 0.05, spill: 0.012 } },
+};
 /** Of fewer edges than `many` it must be so many times more; still fewer say nothing. */
 const EDGES = { many: 120, few: 60, more: 1.5 };
 
@@ -86,19 +89,25 @@ function measureProportions(mark: Raster, isDrawn: boolean): { isStretched: bool
 }
 
 /** @param share  of what is asked for, where something else says the same */
-function isUnlike({ greys, softness, edges }: EdgeDifference, share = 1): boolean {
+function isUnlike({ greys, softness, spill, edges }: EdgeDifference, share = 1): boolean {
   if (edges < EDGES.few) return false;
   const least = share * (edges < EDGES.many ? EDGES.more : 1);
-  const [g, s] = [Math.abs(greys) / least, Math.abs(softness) / least];
-  return g >= UNLIKE.greys || s >= UNLIKE.softness || (g >= UNLIKE.both.greys && s >= UNLIKE.both.softness);
+  const [g, s, t] = [Math.abs(greys) / least, Math.abs(softness) / least, (spill * Math.sign(greys)) / least];
+  const { withSoftness, withSpill } = UNLIKE;
+  return (
+    g >= UNLIKE.greys ||
+    s >= UNLIKE.softness ||
+    (g >= withSoftness.greys && s >= withSoftness.softness) ||
+    (g >= withSpill.greys && t >= withSpill.spill)
+  );
 }
 
 /** So few greys do not tell which way. */
 const FEW_GREYS = 0.04;
-/** Enlarged edges spill over by so much, or are steeper at first; those brought together are softer and do not. */
-const SPILT = 0.025;
+/** Enlarged edges spill over by so much of what they are softer, or are far softer; those brought together are not. */
+const DRAWN_OUT = { spill: 0.25, softness: 0.2 };
 /** Greys of a mark drawn out as far, and from so soft an edge on, what softness adds. */
-const FAR = { from: 1.08, perGrey: 0.8, softness: 0.1, perSoftness: 2 };
+const FAR = { from: 1.1, perGrey: 0.85, softness: 0.1, perSoftness: 2 };
 /** Edges of a mark brought together look alike for all that it was: a middle one, unless its strokes know better. */
 const TOGETHER = 0.7;
 /** A guess nearer to 1, by logarithm, says nothing. */
@@ -108,7 +117,7 @@ const LEAST_GUESS = 0.11;
 function stretchByEdges({ greys, softness, spill }: EdgeDifference, guess: number): number {
   const isWide = Math.abs(greys) > FEW_GREYS ? greys > 0 : softness < 0;
   const [soft, spilt] = isWide ? [softness, spill] : [-softness, -spill];
-  const isDrawnOut = soft < 0 || spilt > SPILT;
+  const isDrawnOut = soft > DRAWN_OUT.softness || spilt > DRAWN_OUT.spill * soft;
   if (!isDrawnOut) {
     const isTold = Math.abs(Math.log(guess)) >= LEAST_GUESS && guess < 1 === isWide;
     return isTold ? guess : isWide ? TOGETHER : 1 / TOGETHER;

@@ -24,14 +24,20 @@ export interface EdgeDifference {
 export function compareEdges(raster: Raster): EdgeDifference {
   const { width, height } = raster;
   const grey = greyOnWhite(raster);
-  const rows = shapeOf({ grey, count: height, length: width, next: 1, line: width });
-  const columns = shapeOf({ grey, count: width, length: height, next: width, line: 1 });
+  const rows = edgesOf({ grey, count: height, length: width, next: 1, line: width });
+  const columns = edgesOf({ grey, count: width, length: height, next: width, line: 1 });
+  const near = differenceOf(rows.filter(isNear), columns.filter(isNear));
+  return near.edges >= ENOUGH ? near : differenceOf(rows, columns);
+}
+
+function differenceOf(rowEdges: readonly Edge[], columnEdges: readonly Edge[]): EdgeDifference {
+  const [rows, columns] = [meanOf(rowEdges), meanOf(columnEdges)];
   const [ink, ground] = [rows.ink - columns.ink, rows.ground - columns.ground];
   return {
     greys: ink * ground > 0 ? 2 * Math.sign(ink) * Math.min(Math.abs(ink), Math.abs(ground)) : 0,
     softness: Math.log(columns.steepest / rows.steepest),
     spill: rows.spill - columns.spill,
-    edges: Math.min(rows.edges, columns.edges),
+    edges: Math.min(rowEdges.length, columnEdges.length),
   };
 }
 
@@ -44,21 +50,22 @@ interface Lines {
   readonly line: number;
 }
 
-/** The mean edge: grey pixels on its ink's side and its ground's, its steepest step, and what lies beyond. */
-interface EdgeShape {
+/** Grey pixels on an edge's ink's side and its ground's, its steepest step, and what lies beyond the middle two. */
+interface Edge {
   readonly ink: number;
   readonly ground: number;
   readonly steepest: number;
   readonly spill: number;
-  readonly edges: number;
+  /** How far it moves from a line to the next, px. */
+  readonly lean: number;
 }
 
 /** A step less is no edge, code values. */
 const LEAST_STEP = 20;
 /** An edge from plateau to plateau changes by so much. */
 const LEAST_EDGE = 60;
-/** How far an edge may lean off the grid, as the change along it against that across it. */
-const LEAN = { least: 0.04, most: 0.55 };
+/** How far an edge may lean off the grid: by so many px it moves from a line to the next. */
+const LEAN = { least: 0.04, most: 1.3 };
 /** Plateaus are looked at so far from an edge's middle, px, and change by less than this share of it. */
 const REACH = { from: 2, to: 5 };
 const FLAT = 0.03;
@@ -68,38 +75,49 @@ const GREY = 0.02;
 const CRISP = 0.25;
 const MOST_PIXELS = 3_000_000;
 
-function shapeOf(lines: Lines): EdgeShape {
-  const { count, length } = lines;
-  const sum = { ink: 0, ground: 0, steepest: 0, spill: 0 };
-  let edges = 0;
+/** Edges that lean less show the difference better, and are taken alone where there are enough of them. */
+const isNear = ({ lean }: Edge) => lean <= 0.75;
+const ENOUGH = 120;
+
+function edgesOf(lines: Lines): Edge[] {
+  const { count, length, next, line } = lines;
+  const edges: Edge[] = [];
   const skip = Math.ceil((count * length) / MOST_PIXELS);
   for (let l = 1; l < count - 1; l += skip)
     for (let k = 1; k < length - 2; k++) {
-      const edge = edgeAt(lines, l, k);
-      if (!edge) continue;
-      sum.ink += edge.ink;
-      sum.ground += edge.ground;
-      sum.steepest += edge.steepest;
-      sum.spill += edge.spill;
-      edges++;
+      const edge = isSteepest(lines, l * line + k * next) && edgeAt(lines, l, k);
+      if (edge) edges.push(edge);
     }
-  const n = Math.max(1, edges);
+  return edges;
+}
+
+const NO_EDGE: Edge = { ink: 0, ground: 0, steepest: 1, spill: 0, lean: 0 };
+
+function meanOf(edges: readonly Edge[]): Edge {
+  const mean = (of: (edge: Edge) => number) => edges.reduce((sum, e) => sum + of(e), 0) / edges.length;
+  if (edges.length === 0) return NO_EDGE;
   return {
-    ...{ ink: sum.ink / n, ground: sum.ground / n, spill: sum.spill / n, edges },
-    steepest: edges > 0 ? sum.steepest / n : 1,
+    ...{ ink: mean((e) => e.ink), ground: mean((e) => e.ground), lean: mean((e) => e.lean) },
+    ...{ steepest: mean((e) => e.steepest), spill: mean((e) => e.spill) },
   };
 }
 
+/** Whether the step from a value to the next is an edge's, and steeper than those beside it. */
+function isSteepest({ grey, next }: Lines, i: number): boolean {
+  const size = Math.abs(grey[i + next] - grey[i]);
+  return (
+    size >= LEAST_STEP &&
+    size >= Math.abs(grey[i] - grey[i - next]) &&
+    size > Math.abs(grey[i + 2 * next] - grey[i + next])
+  );
+}
+
 /** The edge whose steepest step is from value `k` of a line to the next; null where there is none to compare. */
-function edgeAt({ grey, length, next, line }: Lines, l: number, k: number): Omit<EdgeShape, 'edges'> | null {
+function edgeAt({ grey, length, next, line }: Lines, l: number, k: number): Edge | null {
   const start = l * line;
   const at = (j: number) => grey[start + Math.min(length - 1, Math.max(0, j)) * next];
   const step = at(k + 1) - at(k);
   const size = Math.abs(step);
-  if (size < LEAST_STEP || size < Math.abs(at(k) - at(k - 1)) || size <= Math.abs(at(k + 2) - at(k + 1))) return null;
-  const i = start + k * next;
-  const lean = Math.abs(grey[i + line] + grey[i + line + next] - grey[i - line] - grey[i - line + next]) / 4 / size;
-  if (lean < LEAN.least || lean > LEAN.most) return null;
   const low = (at(k - REACH.from) + at(k - REACH.from - 1)) / 2;
   const high = (at(k + 1 + REACH.from) + at(k + 2 + REACH.from)) / 2;
   const whole = high - low;
@@ -108,6 +126,8 @@ function edgeAt({ grey, length, next, line }: Lines, l: number, k: number): Omit
     const change = Math.max(Math.abs(at(k - j) - at(k - j - 1)), Math.abs(at(k + 1 + j) - at(k + 2 + j)));
     if (change > FLAT * Math.abs(whole)) return null;
   }
+  const lean = leanAt({ grey, length, next, line }, start, k, whole);
+  if (lean < LEAN.least || lean > LEAN.most) return null;
   const share = (j: number) => (at(j) - low) / whole;
   const isGrey = (v: number) => Number(v > GREY && v < 1 - GREY);
   const [a, b, c, d] = [share(k - 1), share(k), share(k + 1), share(k + 2)];
@@ -118,7 +138,45 @@ function edgeAt({ grey, length, next, line }: Lines, l: number, k: number): Omit
   return {
     ink: isInkAfter ? after : before,
     ground: isInkAfter ? before : after,
-    steepest: size / Math.abs(whole),
-    spill: Math.abs(a) + Math.abs(1 - d),
+    steepest: size / Math.abs(whole) / steepestOf(lean),
+    spill: Math.abs(a) + Math.abs(1 - d) - spillOf(lean),
+    lean,
   };
 }
+
+/** How far an edge moves from a line to the next, px: by what lies between the lines before and after it. */
+function leanAt({ grey, length, next, line }: Omit<Lines, 'count'>, start: number, k: number, whole: number): number {
+  let moved = 0;
+  for (let j = Math.max(0, k + 1 - REACH.to); j <= Math.min(length - 1, k + REACH.to); j++) {
+    const i = start + j * next;
+    moved += grey[i + line] - grey[i - line];
+  }
+  return Math.abs(moved / (2 * whole));
+}
+
+/** Of a straight edge that leans, drawn with coverage: its steepest step and what lies beyond, the mean of all phases. */
+const LEANING = Array.from({ length: 27 }, (_, k) => meanOfPhases(k / 20));
+const PHASES = 40;
+
+function meanOfPhases(lean: number): { steepest: number; spill: number } {
+  // Coverage is a step through a pixel's width and the lean's.
+  const ramp = (x: number, width: number) => Math.min(Math.max(x + width / 2, 0), width);
+  const area = (x: number, width: number) => {
+    const t = ramp(x, width);
+    return (t * t) / 2 + width * Math.max(0, x - width / 2);
+  };
+  const covered = (x: number) => (lean < 0.01 ? ramp(x, 1) : (area(x + lean / 2, 1) - area(x - lean / 2, 1)) / lean);
+  let [steepest, spill] = [0, 0];
+  for (let p = 0; p < 40; p++) {
+    const values = Array.from({ length: 9 }, (_, j) => covered(j - 4 + (p + 0.5) / 40));
+    const steps = values.slice(1).map((v, j) => v - values[j]);
+    const most = Math.max(...steps);
+    const k = steps.indexOf(most);
+    steepest += most;
+    spill += values[k - 1] + 1 - values[k + 2];
+  }
+  return { steepest: steepest / 40, spill: spill / 40 };
+}
+const leaningAt = (lean: number) => LEANING[Math.min(LEANING.length - 1, Math.round(lean * 20))];
+const steepestOf = (lean: number) => leaningAt(lean).steepest;
+const spillOf = (lean: number) => leaningAt(lean).spill;

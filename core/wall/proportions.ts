@@ -46,12 +46,55 @@ export function proportionsOf(mark: Raster, isScaled: boolean): Proportions {
   const sizePx = Math.sqrt(small.width * small.height);
   const isTold = largest >= LEAST_PART * sizePx;
   const tiers = isTold ? SHARES.map((least) => parts.filter((p) => sizeOf(p) >= least * largest)) : [];
-  const lines = once(() => fitLines(borders.flatMap((rings) => strokePlaces(outlineOf(rings), 'lines').places)));
+  const large = once(() => largePartsOf(borders[0]));
+  const lines = once(() =>
+    fitLines(
+      borders.flatMap((rings) => strokePlaces(outlineOf(rings.filter((r) => isIn(r, large()))), 'lines').places),
+    ),
+  );
   const told = tiers.reduce<number | null>((found, tier) => found ?? byParts(tier, lines, isScaled), null);
+  // Letters have bars thinner than their stems, as if they were drawn out.
+  const byLines = () => (large().length < MANY_PARTS || isScaled ? lines().stretch : null);
   return {
-    stretch: told ?? byCorners(borders.flatMap(roundedBoxes), 2 * LEAST_PART * sizePx) ?? lines().stretch,
+    stretch: told ?? byCorners(borders.flatMap(roundedBoxes), 2 * LEAST_PART * sizePx) ?? byLines(),
     guess: () => lines().best,
   };
+}
+
+interface Box {
+  readonly x0: number;
+  readonly y0: number;
+  readonly x1: number;
+  readonly y1: number;
+}
+
+/** Parts of a mark smaller than this share of its largest are its lettering, as a rule; so many large ones are, too. */
+const LARGE_PART = 0.6;
+const MANY_PARTS = 4;
+
+/** The boxes of a mark's large parts. */
+function largePartsOf(rings: readonly EdgeRing[]): Box[] {
+  const boxes = rings.filter((r) => r.area2 > 0).map(boxOf);
+  const sizeOfBox = ({ x0, y0, x1, y1 }: Box) => Math.sqrt((x1 - x0) * (y1 - y0));
+  const largest = Math.max(0, ...boxes.map(sizeOfBox));
+  return boxes.filter((box) => sizeOfBox(box) >= LARGE_PART * largest);
+}
+
+function boxOf({ xs, ys }: EdgeRing): Box {
+  const box = { x0: Infinity, y0: Infinity, x1: -Infinity, y1: -Infinity };
+  for (let k = 0; k < xs.length; k++) {
+    box.x0 = Math.min(box.x0, xs[k]);
+    box.x1 = Math.max(box.x1, xs[k]);
+    box.y0 = Math.min(box.y0, ys[k]);
+    box.y1 = Math.max(box.y1, ys[k]);
+  }
+  return box;
+}
+
+/** Whether a border lies in one of these boxes, as far as pixels tell. */
+function isIn(ring: EdgeRing, boxes: readonly Box[]): boolean {
+  const own = boxOf(ring);
+  return boxes.some((b) => own.x0 > b.x0 - 2 && own.x1 < b.x1 + 2 && own.y0 > b.y0 - 2 && own.y1 < b.y1 + 2);
 }
 
 function once<T>(make: () => T): () => T {
