@@ -154,10 +154,12 @@ function leanAt({ grey, length, next, line }: Omit<Lines, 'count'>, start: numbe
   return Math.abs(moved / (2 * whole));
 }
 
-/** Of a straight edge that leans, drawn with coverage: its steepest step and what lies beyond, the mean of all phases. */
-const LEANING = Array.from({ length: 27 }, (_, k) => meanOfPhases(k / 20));
+/** The mean of straight edges is taken of so many phases, at so many leans a px up to the most. */
 const PHASES = 40;
+const LEANS_A_PX = 20;
 
+/** Of a straight edge that leans, drawn with coverage: its steepest step and what lies beyond, the mean of all phases. */
+const LEANING = Array.from({ length: LEAN.most * LEANS_A_PX + 1 }, (_, k) => meanOfPhases(k / LEANS_A_PX));
 function meanOfPhases(lean: number): { steepest: number; spill: number } {
   // Coverage is a step through a pixel's width and the lean's.
   const ramp = (x: number, width: number) => Math.min(Math.max(x + width / 2, 0), width);
@@ -167,16 +169,16 @@ function meanOfPhases(lean: number): { steepest: number; spill: number } {
   };
   const covered = (x: number) => (lean < 0.01 ? ramp(x, 1) : (area(x + lean / 2, 1) - area(x - lean / 2, 1)) / lean);
   let [steepest, spill] = [0, 0];
-  for (let p = 0; p < 40; p++) {
-    const values = Array.from({ length: 9 }, (_, j) => covered(j - 4 + (p + 0.5) / 40));
+  for (let p = 0; p < PHASES; p++) {
+    const values = Array.from({ length: 9 }, (_, j) => covered(j - 4 + (p + 0.5) / PHASES));
     const steps = values.slice(1).map((v, j) => v - values[j]);
     const most = Math.max(...steps);
     const k = steps.indexOf(most);
     steepest += most;
     spill += values[k - 1] + 1 - values[k + 2];
   }
-  return { steepest: steepest / 40, spill: spill / 40 };
+  return { steepest: steepest / PHASES, spill: spill / PHASES };
 }
-const leaningAt = (lean: number) => LEANING[Math.min(LEANING.length - 1, Math.round(lean * 20))];
+const leaningAt = (lean: number) => LEANING[Math.min(LEANING.length - 1, Math.round(lean * LEANS_A_PX))];
 const steepestOf = (lean: number) => leaningAt(lean).steepest;
 const spillOf = (lean: number) => leaningAt(lean).spill;
