@@ -40,7 +40,7 @@ const LEAST_STEP = 0.36;
  * softness or with what spills over. ADR 0030 has the numbers.
  */
 const UNLIKE = {
-  ...{ greys: 0.17, softness: 0.055 },
+  ...{ greys: 0.17, softness: 0.055, spill: 0.03 },
   ...{ withSoftness: { greys: 0.06, softness: 0.03 }, withSpill: { greys: 0.05, spill: 0.012 } },
 };
 /** Of fewer edges than `many` it must be so many times more; still fewer say nothing. */
@@ -97,6 +97,7 @@ function isUnlike({ greys, softness, spill, edges }: EdgeDifference, share = 1):
   return (
     g >= UNLIKE.greys ||
     s >= UNLIKE.softness ||
+    Math.abs(spill) / least >= UNLIKE.spill ||
     (g >= withSoftness.greys && s >= withSoftness.softness) ||
     (g >= withSpill.greys && t >= withSpill.spill)
   );
@@ -115,7 +116,8 @@ const LEAST_GUESS = 0.11;
 
 /** How many times too wide a mark is by its edges. @param guess  what would suit its strokes best */
 function stretchByEdges({ greys, softness, spill }: EdgeDifference, guess: number): number {
-  const isWide = Math.abs(greys) > FEW_GREYS ? greys > 0 : softness < 0;
+  const isSpilt = Math.abs(spill) >= UNLIKE.spill;
+  const isWide = isSpilt ? spill > 0 : Math.abs(greys) > FEW_GREYS ? greys > 0 : softness < 0;
   const [soft, spilt] = isWide ? [softness, spill] : [-softness, -spill];
   const isDrawnOut = soft > DRAWN_OUT.softness || spilt > DRAWN_OUT.spill * soft;
   if (!isDrawnOut) {

@@ -47,11 +47,9 @@ export function proportionsOf(mark: Raster, isScaled: boolean): Proportions {
   const isTold = largest >= LEAST_PART * sizePx;
   const tiers = isTold ? SHARES.map((least) => parts.filter((p) => sizeOf(p) >= least * largest)) : [];
   const large = once(() => largePartsOf(borders[0]));
-  const lines = once(() =>
-    fitLines(
-      borders.flatMap((rings) => strokePlaces(outlineOf(rings.filter((r) => isIn(r, large()))), 'lines').places),
-    ),
-  );
+  const strokes = (rings: readonly EdgeRing[]) => strokePlaces(outlineOf(rings), 'lines').places;
+  const ofLarge = (rings: readonly EdgeRing[]) => strokes(rings.filter((r) => isIn(r, large())));
+  const lines = once(() => fitLines(borders.flatMap(ofLarge), isScaled));
   const told = tiers.reduce<number | null>((found, tier) => found ?? byParts(tier, lines, isScaled), null);
   // Letters have bars thinner than their stems, as if they were drawn out.
   const byLines = () => (large().length < MANY_PARTS || isScaled ? lines().stretch : null);
@@ -194,7 +192,7 @@ interface Lines {
   spreadAt(ratio: number): number;
 }
 
-function fitLines(strokes: readonly StrokePlace[]): Lines {
+function fitLines(strokes: readonly StrokePlace[], isScaled: boolean): Lines {
   const spread = (ratio: number) => spreadAt(strokes, ratio);
   if (strokes.length < FEW_PLACES) return { stretch: null, best: 1, spreadAt: () => 1 };
   let [best, least] = [0, Infinity];
@@ -205,7 +203,9 @@ function fitLines(strokes: readonly StrokePlace[]): Lines {
   const found = { best: Math.exp(best), spreadAt: spread };
   if (least > ONE_WIDTH || !goEveryWay(strokes, found.best)) return { ...found, stretch: null };
   const asItIs = spread(1);
-  if (Math.abs(best) < UPRIGHT || asItIs < ONE_WIDTH) return { ...found, stretch: 1 };
+  if (Math.abs(best) < UPRIGHT) return { ...found, stretch: 1 };
+  // Drawn out a little, lines are still nearly of one width.
+  if (asItIs < ONE_WIDTH) return { ...found, stretch: isScaled ? null : 1 };
   const isUnequal = asItIs > UNEQUAL && least < GONE * asItIs;
   const isStretched = isUnequal && Math.abs(best) >= LEAST_STRETCH;
   return { ...found, stretch: isStretched ? found.best : null };
