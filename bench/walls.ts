@@ -47,7 +47,7 @@ const FAULTS: Record<WallProblem, (sound: Raster, random: Random) => Promise<Ras
   },
   margins: async (r, random) => widen(r, between(random, 1.7, 2.6)),
   stretched: async (r, random) => {
-    const by = random() < 0.6 ? between(random, 1.4, 2.4) : between(random, 0.45, 0.7);
+    const by = random() < 0.6 ? between(random, 1.25, 2.4) : between(random, 0.45, 0.8);
     return scaled(r, Math.round(r.width * by), r.height);
   },
   lost: async (r) => recoloured(r, [247, 246, 244]),
