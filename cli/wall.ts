@@ -7,14 +7,8 @@ import { type Artwork, artworkOfDrawing, artworkOfRaster } from '../core/artwork
 import { type Rgb, rgbFromHex } from '../core/colour/hex';
 import { CoreError } from '../core/errors';
 import { resizeRaster } from '../core/raster/resize';
-import {
-  type AuditedLogo,
-  type MarkLook,
-  type WallProblem,
-  auditLogo,
-  isSameMark,
-  lookOfMark,
-} from '../core/wall/auditLogo';
+import { type AuditedLogo, auditLogo } from '../core/wall/auditLogo';
+import { type MarkLook, copiesAmong, lookOfMark } from '../core/wall/copies';
 import { wallExtent } from '../core/wall/drawWall';
 import { levelWall } from '../core/wall/levelWall';
 import { measureOptics } from '../core/wall/opticalSize';
@@ -137,13 +131,15 @@ async function openAll(folder: string, slot: Slot, ground: Rgb): Promise<WallLog
   for (const file of names) {
     const { raster, drawing } = await naming(file, () => open(readInput(join(folder, file)), file, slot));
     const looked = auditLogo(raster, { room, ground, isDrawn: drawing !== null });
-    const look = lookOfMark(looked.mark);
-    const isCopy = found.some((other) => isSameMark(other.look, look));
-    const problems: WallProblem[] = [...looked.problems, ...(isCopy ? (['duplicate'] as const) : [])];
     const artwork = drawing ? artworkOfDrawing(drawing) : artworkOfRaster(looked.mark);
-    found.push({ ...looked, file, look, problems, artwork });
+    found.push({ ...looked, file, look: lookOfMark(looked.mark), artwork });
   }
-  return found;
+  const isCopy = copiesAmong(
+    found.map(({ file, look, problems, artwork }) => ({
+      ...{ file, look, problems: problems.length, isDrawn: artwork.drawing !== null },
+    })),
+  );
+  return found.map((f, k) => (isCopy[k] ? { ...f, problems: [...f.problems, 'duplicate' as const] } : f));
 }
 
 async function open(bytes: Uint8Array, name: string, slot: Slot): Promise<Artwork> {

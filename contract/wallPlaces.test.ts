@@ -4,7 +4,7 @@ import { placesOf, usualSize } from './wallPlaces';
 import type { SlotLook, SlotView } from './walls';
 
 const look = (width: number, height: number): SlotLook => ({
-  ...{ width, height, picture: '/p', hasPaths: false, stretch: 1, enlarged: 1, best: null },
+  ...{ width, height, picture: '/p', hasPaths: false, stretch: 1, enlarged: 1, best: null, oldGround: null },
   optics: { size: Math.sqrt(width * height), middle: { x: width / 2, y: height / 2 } },
 });
 const slot = (id: string, change: Partial<SlotView>): SlotView => ({

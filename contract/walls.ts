@@ -65,6 +65,8 @@ export interface SlotLook {
   readonly enlarged: number;
   /** Of the mark's variants the one that can be seen best here, where the shown one is lost. */
   readonly best: string | null;
+  /** The ground that its edges still hold; null where they are clean. */
+  readonly oldGround: string | null;
 }
 
 export interface SlotView {

@@ -38,7 +38,8 @@ async function mendOne(pool: pg.Pool, wallName: string, { id, markId, problems, 
   if (problems.includes('gone')) return removeSlot(pool, id);
   await withTransaction(pool, async (tx) => {
     const mark = await findMark(tx, markId);
-    const found = { problems, stretch: look?.stretch ?? 1, best: look?.best ?? null };
+    const { stretch = 1, best = null, oldGround = null } = look ?? {};
+    const found = { problems, stretch, best, oldGround };
     const mend = mendSlot(found, mark.recipe);
     if (mend.isRemoved) return removeSlot(tx, id);
     if (mend.recipe) {

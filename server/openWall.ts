@@ -3,7 +3,7 @@ import type pg from 'pg';
 import { paths } from '../contract/paths';
 import type { SlotProblem, SlotView, WallView } from '../contract/walls';
 import { isCoreError } from '../core/errors';
-import { isSameMark } from '../core/wall/auditLogo';
+import { type Copyable, copiesAmong } from '../core/wall/copies';
 import type { CorePool, Waiter } from './corePool';
 import { sourceOf } from './sources';
 import { findBrand, findGroundPhoto } from './store/brands';
@@ -29,7 +29,7 @@ export interface OpenWall {
 }
 
 /** To be raised when the same slot is to be looked at anew. */
-const LOOK_VERSION = 1;
+const LOOK_VERSION = 2;
 
 const orNull = <T>(work: Promise<T>): Promise<T | null> =>
   work.catch((error: unknown) => {
@@ -98,16 +98,25 @@ export async function lookAtSlots(
 
 /** What is wrong with each slot, by itself and among the others. */
 function problemsOf(slots: readonly OpenSlot[]): SlotProblem[][] {
+  const own = slots.map(copyableOf);
+  const known = own.filter((c): c is Copyable => c !== null);
+  const copies = copiesAmong(known);
   return slots.map((slot, k) => {
     const { row, mark } = slot;
     if (!mark) return ['gone'];
     if (!isFresh(slot) || !row.look) return [];
     const isOlder = row.shows === 'file' && slot.task?.isOlder;
-    const isCopy = slots
-      .slice(0, k)
-      .some((o) => o.mark?.id === mark.id || (o.row.look && row.look && isSameMark(o.row.look.alike, row.look.alike)));
+    const isCopy = copies[known.indexOf(own[k] as Copyable)];
     return [...row.look.problems, ...(isOlder ? ['older' as const] : []), ...(isCopy ? ['duplicate' as const] : [])];
   });
+}
+
+/** Slots without a mark or a look are no copies. */
+function copyableOf(slot: OpenSlot): Copyable | null {
+  const { row, mark } = slot;
+  if (!mark || !row.look || !isFresh(slot)) return null;
+  const { alike, hasPaths, problems } = row.look;
+  return { file: row.file, look: alike, isDrawn: hasPaths, problems: problems.length, key: mark.id };
 }
 
 export function toWallView({ wall, slots }: OpenWall): WallView {

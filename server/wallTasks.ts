@@ -7,7 +7,8 @@ import { bestStanding } from '../core/contrast/standing';
 import { bleedColours } from '../core/raster/bleedColours';
 import type { Raster } from '../core/raster/raster';
 import { resizeRaster } from '../core/raster/resize';
-import { type WallProblem, auditLogo, lookOfMark, standingOn } from '../core/wall/auditLogo';
+import { type WallProblem, auditLogo, standingOn } from '../core/wall/auditLogo';
+import { lookOfMark } from '../core/wall/copies';
 import { dressForWall } from '../core/wall/dressForWall';
 import { type SlotBox, visibleOf } from '../core/wall/drawSlot';
 import { coverBox } from '../core/wall/drawWall';
@@ -82,12 +83,13 @@ async function lookAtFile(host: TaskHost, task: LookTask, ground: Ground): Promi
   const slot = slotOf(task.rule);
   const { raster, drawing } = await openFile(host, task, slot);
   const audited = auditLogo(raster, { room: roomOf(slot), ground, isDrawn: drawing !== null });
-  const { mark, at, problems, stretch } = audited;
+  const { mark, at, problems, stretch, oldGround } = audited;
   const optics = measureOptics(mark);
   const look: KeptLook = {
     ...{ width: raster.width, height: raster.height, problems, stretch, best: null, hasPaths: drawing !== null },
     optics: { ...optics, middle: { x: optics.middle.x + at.x, y: optics.middle.y + at.y } },
     enlarged: drawing ? 1 : enlargedIn(mark, slot),
+    oldGround,
     alike: lookOfMark(mark),
   };
   return { shows: 'file', look, pictureSha: await keepShown(host, raster, slot) };
@@ -127,6 +129,7 @@ async function lookAtMark(host: TaskHost, task: LookTask, ground: Ground): Promi
     ...{ width: shown.width, height: shown.height, optics: measureOptics(shown), hasPaths: isDrawn, problems },
     stretch: audited.stretch,
     enlarged: isDrawn ? 1 : enlargedIn(own, slot),
+    oldGround: audited.oldGround,
     best: problems.includes('lost') ? await bestVariant(host, task, ground) : null,
     alike: lookOfMark(shown),
   };

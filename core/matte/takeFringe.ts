@@ -6,15 +6,23 @@ const MOST_FRINGED = 0.15;
 const LIGHTER = 40;
 const LEAST_EDGE = 20;
 
+const WHITE: Rgb = [255, 255, 255];
+const BLACK: Rgb = [0, 0, 0];
+/** A mixture with black has so much of the mark's own colour, and is off the line between them by no more levels. */
+const MIXED = { from: 0.12, to: 0.85, off: 24 };
+
 /**
- * Whether the edges of a clear picture still hold a white ground: half-covered pixels, or solid ones beside clear ones,
- * that are much lighter than the mark a little further in.
+ * The ground that the edges of a clear picture still hold. White: half-covered pixels, or solid ones beside clear ones,
+ * are much lighter than the mark a little further in. Black: what lies beside clear pixels is a mixture of black and the
+ * mark's colour, in every share; an outline or a shadow has one colour of its own.
+ * @returns null where the edges are clean
  */
-export function hasFringe({ width, height, data }: Raster): boolean {
-  let [edge, light] = [0, 0];
+export function fringeOf(raster: Raster): Rgb | null {
+  const { width, height, data } = raster;
+  let [edge, light, beside, dark] = [0, 0, 0, 0];
   const luma = (i: number) => 0.3 * data[i] + 0.59 * data[i + 1] + 0.11 * data[i + 2];
-  for (let y = 2; y < height - 2; y++)
-    for (let x = 2; x < width - 2; x++) {
+  for (let y = INSIDE_PX; y < height - INSIDE_PX; y++)
+    for (let x = INSIDE_PX; x < width - INSIDE_PX; x++) {
       const i = (y * width + x) * 4;
       if (!isEdge(data, i, width * 4)) continue;
       let inside = -1;
@@ -25,8 +33,40 @@ export function hasFringe({ width, height, data }: Raster): boolean {
       if (inside < 0) continue;
       edge++;
       if (luma(i) - luma(inside) > LIGHTER) light++;
+      const own = acrossFromClear(data, i, width * 4);
+      if (own < 0) continue;
+      beside++;
+      if (luma(own) - luma(i) > LIGHTER && isMixedWithBlack(data, i, own)) dark++;
     }
-  return edge > LEAST_EDGE && light > MOST_FRINGED * edge;
+  if (edge <= LEAST_EDGE) return null;
+  const [lightShare, darkShare] = [light / edge, beside > LEAST_EDGE ? dark / beside : 0];
+  if (Math.max(lightShare, darkShare) <= MOST_FRINGED) return null;
+  return lightShare >= darkShare ? WHITE : BLACK;
+}
+
+export const hasFringe = (raster: Raster): boolean => fringeOf(raster) !== null;
+
+/** The solid pixel a little further in than one beside a clear one, as an offset; -1 where there is none. */
+function acrossFromClear(data: Uint8Array, i: number, line: number): number {
+  for (const step of [4, -4, line, -line]) {
+    const own = i - INSIDE_PX * step;
+    if (data[i + step + 3] < CLEAR && data[own + 3] === 255) return own;
+  }
+  return -1;
+}
+const INSIDE_PX = 3;
+
+function isMixedWithBlack(data: Uint8Array, i: number, own: number): boolean {
+  let [along, whole] = [0, 0];
+  for (let c = 0; c < 3; c++) {
+    along += data[i + c] * data[own + c];
+    whole += data[own + c] ** 2;
+  }
+  const share = along / Math.max(1, whole);
+  if (share < MIXED.from || share > MIXED.to) return false;
+  let off = 0;
+  for (let c = 0; c < 3; c++) off += (data[i + c] - share * data[own + c]) ** 2;
+  return off < MIXED.off ** 2;
 }
 
 const HALF = { from: 40, to: 215 };
@@ -34,9 +74,11 @@ const HALF = { from: 40, to: 215 };
 function isEdge(data: Uint8Array, i: number, line: number): boolean {
   const alpha = data[i + 3];
   if (alpha < HALF.from) return false;
-  if (alpha <= HALF.to) return true;
-  return data[i + 7] < CLEAR || data[i - 1] < CLEAR || data[i + line + 3] < CLEAR || data[i - line + 3] < CLEAR;
+  return alpha <= HALF.to || isBesideClear(data, i, line);
 }
+
+const isBesideClear = (data: Uint8Array, i: number, line: number): boolean =>
+  data[i + 7] < CLEAR || data[i - 1] < CLEAR || data[i + line + 3] < CLEAR || data[i - line + 3] < CLEAR;
 
 /** A pixel belongs to the edge where something clear is so near, px; the mark's own colour is looked for so far. */
 const EDGE_PX = 2;

@@ -1,6 +1,6 @@
-import { rgbFromHex } from '../colour/hex';
+import { type Rgb, hexFromRgb, rgbFromHex } from '../colour/hex';
 import type { Finding } from '../findings/finding';
-import { hasFringe, takeFringe } from '../matte/takeFringe';
+import { fringeOf, takeFringe } from '../matte/takeFringe';
 import { findExtents } from '../raster/extents';
 import { type Raster, hasTransparency } from '../raster/raster';
 import type { KeepWayFacts } from './cutOutFacts';
@@ -15,20 +15,25 @@ export function runKeepWay(
   const isTaken = oldGround.length > 0 && !input.drawing;
   const artwork = isTaken ? { ...input, raster: takeFringe(input.raster, rgbFromHex(oldGround[0])) } : input;
   const findings = keepFindings(artwork.raster);
-  if (!input.drawing && !isTaken && hasFringe(input.raster)) findings.push(fringe);
+  const old = input.drawing || isTaken ? null : fringeOf(input.raster);
+  if (old) findings.push(fringe(old));
   return { artwork, findings, facts: { way: 'keep' } };
 }
 
-const fringe: Finding = {
-  id: 'fringe-kept',
-  stage: 'cutOut',
-  weight: 'risk',
-  title: 'light fringe in the edges',
-  detail:
-    'The original came transparent, but its edges still hold a white ground: on anything dark they show a light rim.',
-  places: [],
-  fixes: [{ label: 'Take the white out of its edges', change: { oldGround: ['#ffffff'] } }],
-};
+function fringe(ground: Rgb): Finding {
+  const [name, look, under] = ground[0] > 0 ? ['white', 'light', 'dark'] : ['black', 'dark', 'light'];
+  return {
+    id: 'fringe-kept',
+    stage: 'cutOut',
+    weight: 'risk',
+    title: `${look} fringe in the edges`,
+    detail:
+      `The original came transparent, but its edges still hold a ${name} ground: ` +
+      `on anything ${under} they show a ${look} rim.`,
+    places: [],
+    fixes: [{ label: `Take the ${name} out of its edges`, change: { oldGround: [hexFromRgb(ground)] } }],
+  };
+}
 
 function keepFindings(raster: Raster): Finding[] {
   const stage = 'cutOut';

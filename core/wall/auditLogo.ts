@@ -1,8 +1,8 @@
-import { type Rgb, rgbFromHex } from '../colour/hex';
+import { type Rgb, hexFromRgb, rgbFromHex } from '../colour/hex';
 import { measureStanding, outlineMark } from '../contrast/standing';
 import { inspectPicture } from '../inspect/inspectPicture';
 import { cutOutFlat, plainFlat } from '../matte/cutOutFlat';
-import { hasFringe } from '../matte/takeFringe';
+import { fringeOf } from '../matte/takeFringe';
 import { cropRaster } from '../raster/cropRaster';
 import { findExtents } from '../raster/extents';
 import type { Raster } from '../raster/raster';
@@ -21,6 +21,8 @@ export interface AuditedLogo {
   readonly at: { readonly x: number; readonly y: number };
   /** How many times as wide as it should be the picture seems, against its height; 1 where it is not stretched. */
   readonly stretch: number;
+  /** The ground that its edges still hold; null where they are clean. */
+  readonly oldGround: string | null;
 }
 
 /** A box is white, or nearly, or black: a plate in a colour belongs to the logo. */
@@ -43,8 +45,8 @@ const UNLIKE = {
   ...{ greys: 0.17, softness: 0.055, spill: 0.03 },
   ...{ withSoftness: { greys: 0.06, softness: 0.03 }, withSpill: { greys: 0.05, spill: 0.012 } },
 };
-/** Of fewer edges than `many` it must be so many times more; still fewer say nothing. */
-const EDGES = { many: 120, few: 60, more: 1.5 };
+/** Of fewer edges than `many` it must be more, as chance has it; still fewer say nothing. */
+const EDGES = { many: 200, few: 60 };
 
 /**
  * What is wrong with one logo for a wall, and the mark in it.
@@ -63,9 +65,10 @@ export function auditLogo(
     if (!isDrawn) problems.push('white-box');
   }
   const extents = findExtents(own, 12);
-  if (!extents) return { problems, mark: raster, at: { x: 0, y: 0 }, stretch: 1 };
+  if (!extents) return { problems, mark: raster, at: { x: 0, y: 0 }, stretch: 1, oldGround: null };
   const mark = cropRaster(own, extents);
-  if (isClear && hasFringe(raster)) problems.push('fringe');
+  const fringe = isClear ? fringeOf(raster) : null;
+  if (fringe) problems.push('fringe');
   if (hasMargins(raster, extents, room)) problems.push('margins');
   if (!isDrawn) {
     const sharpness = measureSharpness(mark);
@@ -76,7 +79,8 @@ export function auditLogo(
   const proportions = measureProportions(mark, isDrawn);
   if (proportions.isStretched) problems.push('stretched');
   if (isLost(mark, ground)) problems.push('lost');
-  return { problems, mark, at: { x: extents.x, y: extents.y }, stretch: proportions.stretch };
+  const oldGround = fringe && hexFromRgb(fringe);
+  return { problems, mark, at: { x: extents.x, y: extents.y }, stretch: proportions.stretch, oldGround };
 }
 
 /** By its shapes first, whatever they are made of; by the edges of its pixels where these do not tell. */
@@ -91,7 +95,7 @@ function measureProportions(mark: Raster, isDrawn: boolean): { isStretched: bool
 /** @param share  of what is asked for, where something else says the same */
 function isUnlike({ greys, softness, spill, edges }: EdgeDifference, share = 1): boolean {
   if (edges < EDGES.few) return false;
-  const least = share * (edges < EDGES.many ? EDGES.more : 1);
+  const least = share * Math.max(1, Math.sqrt(EDGES.many / edges));
   const [g, s, t] = [Math.abs(greys) / least, Math.abs(softness) / least, (spill * Math.sign(greys)) / least];
   const { withSoftness, withSpill } = UNLIKE;
   return (
@@ -157,38 +161,4 @@ function isBox(hex: string | null): boolean {
   if (!hex) return false;
   const rgb = rgbFromHex(hex);
   return Math.min(...rgb) >= WHITE_FROM || Math.max(...rgb) <= BLACK_TO;
-}
-
-/** Side of the small pictures that are compared, and the mean difference up to which two are one. */
-const LOOK = 24;
-const SAME = 0.045;
-
-/** A mark brought to one small size, whatever its own: what copies are known by. */
-export interface MarkLook {
-  /** Width over height. */
-  readonly ratio: number;
-  /** Red, green, blue by alpha, and alpha, of each cell, 0..255. */
-  readonly cells: readonly number[];
-}
-
-/** Whether two marks are copies of one: alike when brought to one small size. */
-export function isSameMark(a: MarkLook, b: MarkLook): boolean {
-  const ratio = a.ratio / b.ratio;
-  if (ratio > 1.35 || ratio < 1 / 1.35) return false;
-  return a.cells.reduce((sum, v, i) => sum + Math.abs(v - b.cells[i]), 0) / a.cells.length < SAME * 255;
-}
-
-/** Means of a grid: alpha, and colour by alpha. */
-export function lookOfMark({ width, height, data }: Raster): MarkLook {
-  const out = new Float64Array(LOOK * LOOK * 4);
-  const count = new Float64Array(LOOK * LOOK);
-  for (let y = 0, i = 0; y < height; y++)
-    for (let x = 0; x < width; x++, i += 4) {
-      const cell = Math.floor((y * LOOK) / height) * LOOK + Math.floor((x * LOOK) / width);
-      const a = data[i + 3] / 255;
-      for (let c = 0; c < 3; c++) out[cell * 4 + c] += data[i + c] * a;
-      out[cell * 4 + 3] += data[i + 3];
-      count[cell]++;
-    }
-  return { ratio: width / height, cells: Array.from(out, (v, k) => Math.round(v / Math.max(1, count[k >> 2]))) };
 }

@@ -19,17 +19,19 @@ export interface MendableSlot {
   readonly problems: readonly (WallProblem | 'older' | 'gone')[];
   readonly stretch: number;
   readonly best: string | null;
+  /** The ground that its edges still hold. */
+  readonly oldGround: string | null;
 }
 
 /** How one press mends a slot. @param recipe  the mark's own */
-export function mendSlot({ problems, stretch, best }: MendableSlot, recipe: Recipe): SlotMend {
+export function mendSlot({ problems, stretch, best, oldGround }: MendableSlot, recipe: Recipe): SlotMend {
   const has = (p: (typeof problems)[number]) => problems.includes(p);
   return {
     showsMark: (['white-box', 'fringe', 'margins', 'enlarged', 'stretched', 'older', 'lost'] as const).some(has),
     squeeze: has('stretched') ? clamp(Math.round(stretch * 100) / 100) : null,
     variant: has('lost') ? best : null,
     isRemoved: has('duplicate') || has('gone'),
-    recipe: mendedRecipe(has('fringe'), has('enlarged'), recipe),
+    recipe: mendedRecipe(has('fringe') ? oldGround : null, has('enlarged'), recipe),
   };
 }
 
@@ -37,13 +39,13 @@ export function mendSlot({ problems, stretch, best }: MendableSlot, recipe: Reci
 const MOST_SQUEEZE = 10;
 const clamp = (v: number) => Math.min(MOST_SQUEEZE, Math.max(1 / MOST_SQUEEZE, v));
 
-function mendedRecipe(hasFringe: boolean, isEnlarged: boolean, recipe: Recipe): SlotMend['recipe'] {
+function mendedRecipe(oldGround: string | null, isEnlarged: boolean, recipe: Recipe): SlotMend['recipe'] {
   const { cutOut, trace } = recipe.stages;
   const done: string[] = [];
   const stages = { ...recipe.stages };
-  if (hasFringe && cutOut.way === 'keep' && cutOut.oldGround.length === 0) {
-    stages.cutOut = { ...cutOut, oldGround: ['#ffffff'] };
-    done.push('Take the white out of the edges');
+  if (oldGround && cutOut.way === 'keep' && cutOut.oldGround.length === 0) {
+    stages.cutOut = { ...cutOut, oldGround: [oldGround] };
+    done.push(`Take the ${oldGround === '#000000' ? 'black' : 'white'} out of the edges`);
   }
   if (isEnlarged && trace.use !== 'all') {
     stages.trace = { ...trace, use: 'all' };

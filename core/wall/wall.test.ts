@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { disc, drawMark } from '../../tests/support/pictures';
-import { auditLogo, isSameMark, lookOfMark } from './auditLogo';
+import { auditLogo } from './auditLogo';
+import { copiesAmong, isSameMark, lookOfMark } from './copies';
 import { levelWall } from './levelWall';
 import { measureOptics } from './opticalSize';
 import { resizeRaster } from '../raster/resize';
@@ -80,6 +81,28 @@ describe('the audit', () => {
     const look = lookOfMark(sound);
     expect(isSameMark(look, lookOfMark(resizeRaster(sound, 150, 150)))).toBe(true);
     expect(isSameMark(look, lookOfMark(bar(200, 200)))).toBe(false);
+  });
+  it('of several copies the best stays, whichever comes first', () => {
+    const entry = (file: string, side: number, change: object = {}) => ({
+      ...{
+        file,
+        look: lookOfMark(side === 200 ? sound : resizeRaster(sound, side, side)),
+        isDrawn: false,
+        problems: 0,
+      },
+      ...change,
+    });
+    const copies = (...list: ReturnType<typeof entry>[]) => [copiesAmong(list), copiesAmong([...list].reverse())];
+    expect(copies(entry('a.png', 150), entry('b.png', 200))).toEqual([[true, false], [false, true]]); // prettier-ignore
+    // Blown up it has more pixels and shows no more.
+    expect(copies(entry('a.png', 300), entry('b.png', 200))).toEqual([[true, false], [false, true]]); // prettier-ignore
+    expect(copies(entry('m-2.png', 200), entry('m.png', 200))).toEqual([[true, false], [false, true]]); // prettier-ignore
+    expect(copies(entry('a.png', 200, { problems: 1 }), entry('b.png', 150))).toEqual([[true, false], [false, true]]); // prettier-ignore
+    expect(copies(entry('a.svg', 150, { isDrawn: true }), entry('b.png', 200))).toEqual([[false, true], [true, false]]); // prettier-ignore
+    expect(copiesAmong([entry('a.png', 200), entry('b.png', 200), entry('c.png', 150)])).toEqual([false, true, true]);
+    const other = { ...entry('d.png', 200), look: lookOfMark(bar(200, 60)) };
+    expect(copiesAmong([entry('a.png', 200), other])).toEqual([false, false]);
+    expect(copiesAmong([entry('a.png', 200, { key: 'x' }), { ...other, key: 'x' }]).sort()).toEqual([false, true]);
   });
   it('too few pixels for the slot, a ground as pale as the mark, and an empty rim are told', () => {
     expect(auditLogo(sound, { ...order, room: { width: 400, height: 400 } }).problems).toEqual(['enlarged']);

@@ -32,7 +32,7 @@ export const whyOfFinding: Record<FindingId, string> = {
     'A rim of the old ground shows as a light or dark line as soon as the mark stands on another colour. ' +
     'Edge pixels are a mixture of mark and ground, and here some of the ground is left in them.',
   'fringe-kept':
-    'A rim of the old ground shows as a light line as soon as the mark stands on a dark colour. ' +
+    'A rim of the old ground shows as a light or dark line as soon as the mark stands on another colour. ' +
     'Whoever made the file transparent took the ground away, but left it mixed into the edges.',
   'artwork-eaten':
     'Parts of the mark that are taken for ground leave holes that nobody meant. ' +

@@ -1,7 +1,8 @@
 import type { SlotLook, WallCard } from '../../contract/walls';
 import { paths } from '../../contract/paths';
 import { CoreError } from '../../core/errors';
-import type { MarkLook, WallProblem } from '../../core/wall/auditLogo';
+import type { WallProblem } from '../../core/wall/auditLogo';
+import type { MarkLook } from '../../core/wall/copies';
 import { type WallRule, readWallRule } from '../../core/wall/wallRule';
 import { type Db, isUniqueViolation, oneRow } from './db';
 

@@ -20,13 +20,16 @@ export function problemWords(problem: SlotProblem, slot: SlotView): ProblemWords
         detail: 'The logo brings its own white ground.',
         mend: 'Cut it out',
       };
-    case 'fringe':
+    case 'fringe': {
+      const isDark = slot.look?.oldGround === '#000000';
+      const [look, ground, under] = isDark ? ['Dark', 'black', 'light'] : ['Light', 'white', 'dark'];
       return {
-        tag: 'light fringe',
-        title: 'Light fringe.',
-        detail: 'Its edges still hold a white ground; on anything dark they show a rim.',
-        mend: 'Take the white out',
+        tag: `${look.toLowerCase()} fringe`,
+        title: `${look} fringe.`,
+        detail: `Its edges still hold a ${ground} ground; on anything ${under} they show a rim.`,
+        mend: `Take the ${ground} out`,
       };
+    }
     case 'enlarged': {
       const by = slot.look?.enlarged ?? 1;
       const isFew = by > 1.05;

@@ -18,7 +18,7 @@ const slotView = (id: string, change: Partial<SlotView> = {}): SlotView => ({
   variants: [{ id: 'black', name: 'Black' }],
   look: {
     ...{ width: 200, height: 100, optics: { size: 120, middle: { x: 100, y: 50 } }, hasPaths: false },
-    ...{ picture: `/p/${id}.png`, stretch: 1, enlarged: 1, best: null },
+    ...{ picture: `/p/${id}.png`, stretch: 1, enlarged: 1, best: null, oldGround: null },
   },
   ...change,
 });
