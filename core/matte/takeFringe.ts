@@ -13,8 +13,8 @@ const MIXED = { from: 0.12, to: 0.85, off: 24 };
 
 /**
  * The ground that the edges of a clear picture still hold. White: half-covered pixels, or solid ones beside clear ones,
- * are much lighter than the mark a little further in. Black: what lies beside clear pixels is a mixture of black and the
- * mark's colour, in every share; an outline or a shadow has one colour of its own.
+ * are much lighter than the mark a little further in. Black: what lies beside clear pixels is a mixture of black and
+ * the mark's colour, in every share; an outline or a shadow has one colour of its own.
  * @returns null where the edges are clean
  */
 export function fringeOf(raster: Raster): Rgb | null {

@@ -38,8 +38,8 @@ const LEAST_CONTRAST = 1.7;
 /** A drawn edge is over in a pixel or two; in an enlarged picture its steepest step is a smaller part of it. */
 const LEAST_STEP = 0.36;
 /**
- * Edges along rows and down columns are alike but for this much, in `compareEdges`: either alone, or greys together with
- * softness or with what spills over. ADR 0030 has the numbers.
+ * Edges along rows and down columns are alike but for this much, in `compareEdges`: either alone, or greys together
+ * with softness or with what spills over. ADR 0030 has the numbers.
  */
 const UNLIKE = {
   ...{ greys: 0.17, softness: 0.055, spill: 0.03 },

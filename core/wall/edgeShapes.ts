@@ -158,7 +158,7 @@ function leanAt({ grey, length, next, line }: Omit<Lines, 'count'>, start: numbe
 const PHASES = 40;
 const LEANS_A_PX = 20;
 
-/** Of a straight edge that leans, drawn with coverage: its steepest step and what lies beyond, the mean of all phases. */
+/** Of a straight edge drawn with coverage, by its lean: its steepest step and what spills over, the mean of phases. */
 const LEANING = Array.from({ length: LEAN.most * LEANS_A_PX + 1 }, (_, k) => meanOfPhases(k / LEANS_A_PX));
 function meanOfPhases(lean: number): { steepest: number; spill: number } {
   // Coverage is a step through a pixel's width and the lean's.

@@ -172,7 +172,7 @@ const LEAST_RIM_PX = 1.5;
 const FEW_PLACES = 80;
 /** Strokes agree with an oval when their widths differ so much less without its proportion. */
 const BETTER = 0.85;
-/** Widths of one stroke differ by so much, by logarithm, in a mark of such strokes alone; of a stretched one by more. */
+/** Widths of one stroke differ by so much, by logarithm, in a mark of such strokes; of a stretched one by more. */
 const ONE_WIDTH = 0.07;
 const UNEQUAL = 0.09;
 /** And without its proportion by so small a part of that. */
