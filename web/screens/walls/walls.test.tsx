@@ -129,6 +129,11 @@ describe('words of a wall', () => {
     expect(problemWords('enlarged', few).tag).toBe('enlarged 2.4 times');
     expect(problemWords('enlarged', slotView('a')).tag).toBe('blown up');
   });
+  it('name the ground that is left in the edges', () => {
+    const black = slotView('a', { look: { ...slotView('a').look!, oldGround: '#000000' } });
+    expect(problemWords('fringe', black)).toMatchObject({ tag: 'dark fringe', mend: 'Take the black out' });
+    expect(problemWords('fringe', slotView('a'))).toMatchObject({ tag: 'light fringe', mend: 'Take the white out' });
+  });
   it('compare a size with its neighbours', () => {
     expect(sizeSentence(131, 99, 100)).toBe('Looks larger than its neighbours; as it stands it is 0.99.');
     expect(sizeSentence(41, 99, 100)).toMatch(/^Looks smaller/);
