@@ -48,6 +48,8 @@ export function createApp(deps: AppDeps): Hono<{ Variables: Named }> {
         formAction: ["'self'"],
       },
       xFrameOptions: 'DENY',
+      // Without it a browser would not say either that a form of our own page is ours.
+      referrerPolicy: 'same-origin',
       // With the opener policy, which is on by itself: a page cut off from others may share memory with its worker.
       crossOriginEmbedderPolicy: true,
     }),

@@ -16,6 +16,8 @@ export const settings = {
   database: JSON.parse(env.TASSEL_DATABASE ?? '{}') as pg.ClientConfig & { database: string },
   host: env.TASSEL_HOST ?? '127.0.0.1',
   port: Number(env.TASSEL_PORT ?? 4480),
+  /** Names are asked for on loopback too: a proxy on this machine lets others reach it. */
+  asksNames: env.TASSEL_ASK_NAMES === '1',
   hasDemo: env.TASSEL_DEMO === '1',
   /** Whether this web server also runs jobs; `npm run worker` starts a runner alone. */
   runsJobs: env.TASSEL_JOBS !== '0',

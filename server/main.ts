@@ -21,9 +21,10 @@ if (!settings.runsJobs) await prepareQueue(pool, log);
 const jobs = settings.runsJobs ? await startJobs({ pool, core, pictures, database }, log) : null;
 const events = await listenForDeliveries(database, log);
 const isLoopback = /^(127\.\d+\.\d+\.\d+|localhost|::1|\[::1\])$/.test(settings.host);
-if (!isLoopback && !(await hasKeeper(pool))) {
+const isGuarded = settings.asksNames || !isLoopback;
+if (isGuarded && !(await hasKeeper(pool))) {
   process.stderr.write(
-    `Tassel does not listen on ${settings.host} yet: whoever reaches it could change everything. ` +
+    `Tassel does not listen on ${settings.host} for others yet: whoever reaches it could change everything. ` +
       'Give somebody a passphrase first: npm run people -- add NAME\n',
   );
   await events.close();
@@ -31,7 +32,7 @@ if (!isLoopback && !(await hasKeeper(pool))) {
   await close();
   process.exit(1);
 }
-const door = isLoopback ? null : createDoor(pool);
+const door = isGuarded ? createDoor(pool) : null;
 const live = createLiveFiles(pool, events, log);
 const hasPage = existsSync(join(webDir, 'index.html'));
 const app = createApp({

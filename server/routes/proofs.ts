@@ -61,7 +61,7 @@ export function proofRoutes({ pool, core }: AppDeps) {
 }
 
 /** Nothing of a link is kept by anything between, or told to other sites. */
-const PRIVATE = { 'Cache-Control': 'private, no-store', 'Referrer-Policy': 'no-referrer', 'X-Robots-Tag': 'noindex' };
+const PRIVATE = { 'Cache-Control': 'private, no-store', 'X-Robots-Tag': 'noindex' };
 
 /** The links themselves: open to whoever has one. */
 export function openProofRoutes({ pool, proofDir }: AppDeps) {

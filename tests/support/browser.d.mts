@@ -1,3 +1,3 @@
 import type { Browser } from 'playwright-core';
 
-export function launchBrowser(): Promise<Browser>;
+export function launchBrowser(args?: readonly string[]): Promise<Browser>;

@@ -13,5 +13,6 @@ const ARGS = [
   '--force-color-profile=srgb',
 ];
 
-export const launchBrowser = () =>
-  chromium.launch({ executablePath: findChromium() ?? undefined, headless: true, args: ARGS });
+/** @param {string[]} [args]  besides */
+export const launchBrowser = (args = []) =>
+  chromium.launch({ executablePath: findChromium() ?? undefined, headless: true, args: [...ARGS, ...args] });

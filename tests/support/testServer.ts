@@ -8,8 +8,14 @@ export interface TestServer {
   readonly child: ChildProcess;
 }
 
-/** The built server as its own process, on a port that was free. */
-export function startServer(database: object, options: { demo?: boolean } = {}): Promise<TestServer> {
+/**
+ * The built server as its own process, on a port that was free.
+ * @param options  `asksNames` as behind a proxy that lets others in
+ */
+export function startServer(
+  database: object,
+  options: { demo?: boolean; asksNames?: boolean } = {},
+): Promise<TestServer> {
   const child = spawn(process.execPath, [join(projectDir, 'dist/server/main.mjs')], {
     stdio: ['ignore', 'pipe', 'inherit'],
     env: {
@@ -18,6 +24,7 @@ export function startServer(database: object, options: { demo?: boolean } = {}):
       TASSEL_DATABASE: JSON.stringify(database),
       TASSEL_PORT: '0',
       TASSEL_DEMO: options.demo ? '1' : '0',
+      TASSEL_ASK_NAMES: options.asksNames ? '1' : '0',
       TASSEL_LOG: process.env.TASSEL_LOG ?? 'error',
       NODE_ENV: 'production',
     },

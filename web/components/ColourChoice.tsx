@@ -1,6 +1,7 @@
 import { ColorPicker, Input } from 'antd';
 import { type ReactNode, useState } from 'react';
 import { readColour } from '../../core/colour/readColour';
+import { copyText } from '../data/copyText';
 
 type Palette = readonly { readonly name: string; readonly hex: string }[];
 
@@ -86,7 +87,7 @@ function Typed({ hex, onChange }: { hex: string; onChange: (hex: string) => void
           From the picture
         </button>
       )}
-      <button type="button" className="plain small" onClick={() => void navigator.clipboard?.writeText(hex)}>
+      <button type="button" className="plain small" onClick={() => void copyText(hex)}>
         Copy
       </button>
     </div>

@@ -3,6 +3,7 @@ import { useState } from 'react';
 import { useQueryClient } from '@tanstack/react-query';
 import { paths } from '../../contract/paths';
 import type { ProofKind, ProofView } from '../../contract/proofs';
+import { copyText } from '../data/copyText';
 import { send } from '../data/http';
 import { wordsFor } from '../messages';
 
@@ -82,7 +83,7 @@ export function ProofLink({ kind, targetId, title, settle, isPlain = false }: Pr
                   {address}
                 </a>
               </p>
-              <Button size="small" onClick={() => void navigator.clipboard.writeText(address)}>
+              <Button size="small" onClick={() => void copyText(address)}>
                 Copy the address
               </Button>
             </div>

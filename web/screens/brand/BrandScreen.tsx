@@ -9,6 +9,7 @@ import { describeVariant } from '../../../core/recipe/runRecipe';
 import { ColourChoice } from '../../components/ColourChoice';
 import { TakeBundle } from '../../components/TakeBundle';
 import { Waiting } from '../../components/Waiting';
+import { copyText } from '../../data/copyText';
 import { send } from '../../data/http';
 import { brandsQuery } from '../../data/queries';
 import { useBrand } from '../../data/useBrand';
@@ -222,7 +223,7 @@ function ColourRow({ colour, taken, onChange, onRemove }: RowProps) {
         className="plain hex"
         title="Copy"
         aria-label={`Copy ${colour.hex.toUpperCase()}`}
-        onClick={() => void navigator.clipboard?.writeText(colour.hex)}
+        onClick={() => void copyText(colour.hex)}
       >
         {colour.hex.toUpperCase()}
       </button>

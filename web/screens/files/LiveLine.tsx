@@ -1,6 +1,7 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { paths } from '../../../contract/paths';
+import { copyText } from '../../data/copyText';
 import { send } from '../../data/http';
 import { wordsFor } from '../../messages';
 import { liveQuery } from '../links/useLinks';
@@ -43,11 +44,7 @@ export function LiveLine({ brandId, markId, lineId, settle }: Props) {
           <a href={own.path} target="_blank" rel="noreferrer">
             Open
           </a>
-          <button
-            type="button"
-            className="plain"
-            onClick={() => void navigator.clipboard.writeText(`${window.location.origin}${own.path}`)}
-          >
+          <button type="button" className="plain" onClick={() => void copyText(`${window.location.origin}${own.path}`)}>
             Copy
           </button>
         </span>

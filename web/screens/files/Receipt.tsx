@@ -50,7 +50,8 @@ function wordsOf({ receipt: r }: DeliveredFileView): string[] {
 /** A picture for the clipboard, as programs paste it. */
 function CopyPicture({ url }: { url: string }) {
   const [said, setSaid] = useState<string | null>(null);
-  if (typeof ClipboardItem === 'undefined') return null;
+  // Browsers hand the clipboard to pages from this machine or by TLS alone.
+  if (typeof ClipboardItem === 'undefined' || !navigator.clipboard) return null;
   const copy = async () => {
     const bytes = fetch(url).then((answer) => answer.blob());
     await navigator.clipboard.write([new ClipboardItem({ 'image/png': bytes })]);

@@ -7,6 +7,7 @@ import { paths } from '../../../contract/paths';
 import type { LiveView } from '../../../contract/live';
 import type { ProofView } from '../../../contract/proofs';
 import { Failed, Waiting } from '../../components/Waiting';
+import { copyText } from '../../data/copyText';
 import { send } from '../../data/http';
 import { useBrand } from '../../data/useBrand';
 import { wordsFor } from '../../messages';
@@ -88,7 +89,7 @@ export function LinksScreen() {
 
 type Act = (work: Promise<unknown>) => Promise<unknown>;
 
-const copy = (path: string) => void navigator.clipboard.writeText(`${window.location.origin}${path}`);
+const copy = (path: string) => void copyText(`${window.location.origin}${path}`);
 
 const stateWords: Record<ProofView['state'], string> = { open: 'open', closed: 'closed', ended: 'ended' };
 
