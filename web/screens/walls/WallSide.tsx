@@ -66,13 +66,15 @@ function SlotPart({ slot, places, usual, isBusy, onMend, onSlot, onRemove }: Pro
       {slot.problems.map((problem) => {
         const said = problemWords(problem, slot);
         return (
-          <p key={problem} className="finding">
+          <div key={problem} className="finding">
             <b>{said.title}</b> {said.detail}
-            <button type="button" className="plain" disabled={isBusy} onClick={() => onMend(slot)}>
-              {said.mend}
-            </button>{' '}
-            <Why title={said.tag} why={whyOfWall[problem]} />
-          </p>
+            <span className="finding-ways">
+              <button type="button" className="plain small" disabled={isBusy} onClick={() => onMend(slot)}>
+                {said.mend}
+              </button>
+              <Why title={said.tag} why={whyOfWall[problem]} />
+            </span>
+          </div>
         );
       })}
       {place && (
