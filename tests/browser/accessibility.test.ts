@@ -10,7 +10,7 @@ import { mistyTowpath } from '../../demo/grounds/grounds';
 import { drawYearlyReview } from '../../demo/yearlyReview';
 import { trail } from '../support/trailIds';
 import { disc, drawMark, either, onGround, pngOf, ring } from '../support/pictures';
-import { type BrowserRig, startRig } from './rig';
+import { type BrowserRig, ready, startRig } from './rig';
 
 const axe = readFileSync(createRequire(import.meta.url).resolve('axe-core/axe.min.js'), 'utf8');
 
@@ -79,13 +79,6 @@ async function seriousFaults(page: Page, which: 'all' | 'colours'): Promise<stri
       );
   }, which);
 }
-
-const ready = (page: Page) =>
-  page.waitForFunction(
-    () =>
-      document.querySelector('h1') !== null &&
-      document.querySelector('.measuring, .waiting, .picture-wait, .is-working') === null,
-  );
 
 /** Colours go over into the other theme's: what is on its way is no fault. */
 async function settled(): Promise<void> {

@@ -5,7 +5,7 @@ import { photographSheet } from '../../core/ink/testSheet';
 import { toJpeg } from '../../demo/capture';
 import { decodePicture } from '../../codecs/decodePicture';
 import { disc, drawMark, either, jpegOf, onGround, pngOf, ring } from '../support/pictures';
-import { type BrowserRig, startRig } from './rig';
+import { type BrowserRig, ready, startRig } from './rig';
 
 let rig: BrowserRig;
 beforeAll(async () => {
@@ -83,7 +83,10 @@ describe('findings', () => {
     );
     const mark = await take('dusty.png', await pngOf(onGround(dusty, [250, 250, 250])));
     const page = await rig.open(`/marks/${mark.id}/cutOut`);
-    await page.getByRole('button', { name: 'Show me: 2 specks left' }).click();
+    const show = page.getByRole('button', { name: 'Show me: 2 specks left' });
+    await show.waitFor();
+    await ready(page);
+    await show.click();
     const glass = page.getByRole('group', { name: 'Magnifier: 2 specks left, place 1 of 2' });
     await glass.waitFor();
     await page.getByRole('button', { name: 'Next place' }).click();

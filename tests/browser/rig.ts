@@ -69,6 +69,14 @@ export async function startRig(): Promise<BrowserRig> {
   };
 }
 
+/** When a page has its heading and nothing of it is being worked out: until then what stands on it may still move. */
+export const ready = (page: Page) =>
+  page.waitForFunction(
+    () =>
+      document.querySelector('h1') !== null &&
+      document.querySelector('.measuring, .waiting, .picture-wait, .is-working') === null,
+  );
+
 /** Gives a mark size lines, makes them on its Files stage and downloads the ZIP. @returns its files but the receipt */
 export async function deliver(
   rig: BrowserRig,
