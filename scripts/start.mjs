@@ -18,10 +18,10 @@ try {
     TASSEL_DEMO: process.env.TASSEL_DEMO ?? '1',
   };
   let child = null;
-  let ending = false;
-  const end = async (code) => {
-    if (ending) return;
-    ending = true;
+  let ending = null;
+  // Whoever asks again waits for the same end: the database is stopped before the process is over.
+  const end = (code) => (ending ??= endAll(code));
+  const endAll = async (code) => {
     if (child && child.exitCode === null && child.signalCode === null) {
       child.kill('SIGTERM');
       await new Promise((r) => child.once('exit', r));
@@ -35,7 +35,7 @@ try {
   const server = await startServer({ env, port, onExit: (code, signal) => end(code ?? (signal ? 1 : 0)) }).catch(
     async (error) => {
       say(error.message);
-      await end(1);
+      return end(1);
     },
   );
   child = server.child;

@@ -194,13 +194,16 @@ it('a passphrase is kept by scrypt with a salt of its own, and known again', asy
   await expect(hashPassphrase('short')).rejects.toMatchObject({ code: 'people/weak' });
 });
 
-it('without a keeper the server does not listen beyond this machine, and says what to do', async () => {
+it.each([
+  ['beyond this machine', { TASSEL_HOST: '0.0.0.0' }],
+  ['behind a proxy', { TASSEL_ASK_NAMES: '1' }],
+])('without a keeper the server does not listen %s, and says what to do', async (_, where) => {
   const db = await createTestDatabase();
   const child = spawn(process.execPath, [join(projectDir, 'dist/server/main.mjs')], {
     stdio: ['ignore', 'pipe', 'pipe'],
     env: {
       ...process.env,
-      ...{ TASSEL_DATABASE: JSON.stringify(db.config), TASSEL_PORT: '0', TASSEL_HOST: '0.0.0.0', TASSEL_DEMO: '0' },
+      ...{ TASSEL_DATABASE: JSON.stringify(db.config), TASSEL_PORT: '0', TASSEL_DEMO: '0', ...where },
     },
   });
   let [said, told] = ['', ''];
