@@ -51,8 +51,24 @@ async function signIn(page: Page, name: string, secret: string): Promise<void> {
   await page.getByRole('button', { name: 'Sign in' }).click();
 }
 
+/** Who was sent a link has no name here, and may answer all the same. */
+async function openAsGuest(path: string | null): Promise<void> {
+  const context = await browser.newContext({ viewport: { width: 390, height: 844 } });
+  context.setDefaultTimeout(HANGS_MS);
+  const page = await context.newPage();
+  await page.goto(new URL(path as string, address).href);
+  await page.getByRole('heading', { name: 'lock' }).waitFor();
+  await page.getByRole('button', { name: 'Say yes' }).click();
+  await page.getByLabel('Your name').fill('A guest');
+  await page.getByRole('button', { name: 'Say yes' }).click();
+  await page.getByText('You said yes. Thank you.').waitFor();
+  await page.goto(`${address}/marks`);
+  await page.getByLabel('Passphrase').waitFor();
+  await context.close();
+}
+
 describe('from another machine', () => {
-  it('a keeper signs in, takes a file in, cuts it out, lets somebody in, and signs out', async () => {
+  it('a keeper signs in, takes a file in, cuts it out, shows it to a guest, and signs out', async () => {
     const page = await open();
     await signIn(page, 'Odile', 'a guess');
     await page.getByText('This name and passphrase do not belong together.').waitFor();
@@ -64,6 +80,10 @@ describe('from another machine', () => {
     await dropFiles(page, [{ name: 'lock.png', type: 'image/png', bytes: await pngOf(badge) }]);
     await page.waitForURL(/\/marks\/[^/]+\/cutOut/);
     await page.getByRole('slider', { name: 'Tolerance' }).waitFor();
+    await page.goto(page.url().replace(/cutOut$/, 'variants'));
+    await page.getByRole('button', { name: 'Proof link' }).click();
+    await page.getByRole('button', { name: 'Make the link' }).click();
+    await openAsGuest(await page.getByRole('link', { name: /\/proof\// }).getAttribute('href'));
     await page.goto(`${address}/people`);
     await page.getByText('Ines').first().waitFor();
     const changes = (await page.evaluate(async (path) => (await fetch(path)).json(), paths.changes)) as ChangeView[];
