@@ -75,7 +75,10 @@ async function seriousFaults(page: Page, which: 'all' | 'colours'): Promise<stri
     return violations
       .filter((v) => v.impact === 'serious' || v.impact === 'critical' || v.id === 'page-has-heading-one')
       .flatMap((v) =>
-        v.nodes.map((n) => `${v.id}: ${n.html.slice(0, 160)} — ${n.failureSummary.replace(/\s+/g, ' ').slice(0, 200)}`),
+        v.nodes.map((n) => {
+          const why = n.failureSummary.replace(/\s+/g, ' ');
+          return `${v.id}: ${n.html.slice(0, 160)} — ${why.slice(0, 200)}`;
+        }),
       );
   }, which);
 }

@@ -1,6 +1,6 @@
 import './place.css';
 import { useQuery } from '@tanstack/react-query';
-import { App, Button, Input, Progress, Segmented } from 'antd';
+import { App, Button, Progress, Segmented } from 'antd';
 import { useState } from 'react';
 import { useDropzone } from 'react-dropzone';
 import { useNavigate, useParams } from 'react-router';
@@ -8,6 +8,7 @@ import { paths } from '../../../contract/paths';
 import type { GroundChange, LookView, PlacementView, RunGroundView } from '../../../contract/views';
 import { itemsWith } from '../../../core/placements/itemOn';
 import { type Item, type MarkItem, isStrip } from '../../../core/placements/readPlacement';
+import { NameField } from '../../components/NameField';
 import { Failed, Waiting } from '../../components/Waiting';
 import { send, upload } from '../../data/http';
 import { groundsQuery, markQuery, marksQuery } from '../../data/queries';
@@ -131,6 +132,8 @@ function Place({ draft, placement }: { draft: ReturnType<typeof usePlacement>; p
       <input {...drop.getInputProps({ 'aria-label': 'Choose photos and clips' })} />
       <header className="place-head">
         <NameField
+          what="placement"
+          className="place-name"
           key={placement.name}
           name={placement.name}
           taken={list.filter((p) => p.id !== placement.id).map((p) => p.name)}
@@ -302,38 +305,5 @@ function RunState({
         Download {made.length === 1 ? made[0].made?.name : 'all as a ZIP'}
       </a>
     </div>
-  );
-}
-
-function NameField({
-  name,
-  taken,
-  onCommit,
-}: {
-  name: string;
-  taken: readonly string[];
-  onCommit: (name: string) => void;
-}) {
-  const [text, setText] = useState(name);
-  const isTaken = taken.includes(text.trim());
-  const commit = () => {
-    if (text.trim() && text.trim() !== name && !isTaken) onCommit(text.trim());
-    else setText(name);
-  };
-  return (
-    <span className="place-name">
-      <h1 className="visually-hidden">{name}</h1>
-      <Input
-        variant="borderless"
-        aria-label="Name of the placement"
-        status={isTaken ? 'warning' : ''}
-        value={text}
-        maxLength={200}
-        onChange={(e) => setText(e.target.value)}
-        onBlur={commit}
-        onPressEnter={commit}
-      />
-      {isTaken && <span className="warn small">There is a placement of that name.</span>}
-    </span>
   );
 }

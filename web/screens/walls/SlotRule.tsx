@@ -46,7 +46,7 @@ export function SlotRule({ rule, onPreview, onRule }: Props) {
         hint="Such as 10 % or 12 px; less than half of the slot."
         onRule={onRule}
       />
-      <label className="wall-row">
+      <label className="setting-line wall-row">
         <span>Levelling</span>
         <span className="wall-level">
           <Slider
@@ -85,7 +85,7 @@ function TypedRow({ label, text, hint, read, onRule }: RowProps) {
     setTyped(null);
   };
   return (
-    <label className="wall-row">
+    <label className="setting-line wall-row">
       <span>{label}</span>
       <span>
         <Input

@@ -1,6 +1,6 @@
 import './walls.css';
 import { useQuery } from '@tanstack/react-query';
-import { Button, Dropdown, Input, Modal, Progress, Segmented, Select } from 'antd';
+import { Button, Dropdown, Modal, Progress, Segmented, Select } from 'antd';
 import { useEffect, useState } from 'react';
 import { useDropzone } from 'react-dropzone';
 import { useParams } from 'react-router';
@@ -8,6 +8,7 @@ import { paths } from '../../../contract/paths';
 import { placesOf, usualSize } from '../../../contract/wallPlaces';
 import type { SlotView, WallView } from '../../../contract/walls';
 import type { WallDress } from '../../../core/wall/wallRule';
+import { NameField } from '../../components/NameField';
 import { ProofLink } from '../../components/ProofLink';
 import { Sortable } from '../../components/Sortable';
 import { Failed, Waiting } from '../../components/Waiting';
@@ -85,7 +86,13 @@ function Wall({ draft, wall }: { draft: WallDraft; wall: WallView }) {
       <input {...drop.getInputProps({ 'aria-label': 'Choose logos or a saved page' })} />
       <div className="wall-main">
         <header className="wall-head">
-          <NameField key={wall.name} name={wall.name} onCommit={(name) => void draft.change({ name })} />
+          <NameField
+            what="wall"
+            className="wall-name"
+            key={wall.name}
+            name={wall.name}
+            onCommit={(name) => void draft.change({ name })}
+          />
           <span className="soft">
             {slots.length} {slots.length === 1 ? 'logo' : 'logos'}
             {broken.length > 0 && <span className="warn"> · {broken.length} to mend</span>}
@@ -273,27 +280,5 @@ function MarkPicker({ brandId, taken, onClose, onPick }: PickerProps) {
         </div>
       )}
     </Modal>
-  );
-}
-
-function NameField({ name, onCommit }: { name: string; onCommit: (name: string) => void }) {
-  const [text, setText] = useState(name);
-  const commit = () => {
-    if (text.trim() && text.trim() !== name) onCommit(text.trim());
-    else setText(name);
-  };
-  return (
-    <span className="wall-name">
-      <h1 className="visually-hidden">{name}</h1>
-      <Input
-        variant="borderless"
-        aria-label="Name of the wall"
-        value={text}
-        maxLength={200}
-        onChange={(e) => setText(e.target.value)}
-        onBlur={commit}
-        onPressEnter={commit}
-      />
-    </span>
   );
 }

@@ -85,7 +85,7 @@ function SlotPart({ slot, places, usual, isBusy, onMend, onSlot, onRemove }: Pro
       )}
       {!isGone && slot.shows === 'mark' && (
         <>
-          <label className="wall-row">
+          <label className="setting-line wall-row">
             <span>Shown</span>
             <Select
               size="small"
@@ -99,7 +99,7 @@ function SlotPart({ slot, places, usual, isBusy, onMend, onSlot, onRemove }: Pro
               popupMatchSelectWidth={false}
             />
           </label>
-          <label className="wall-row">
+          <label className="setting-line wall-row">
             <span>Stretch taken out</span>
             <InputNumber
               size="small"
