@@ -143,8 +143,8 @@ function BrandForm({ brand, told, onTold }: FormProps) {
             </>
           ) : (
             <p className="soft small">
-              The usual variants: colour, black and reversed. A mark’s own set becomes the start on its Variants
-              stage, by “Start new marks with these”.
+              The usual variants: colour, black and reversed. A mark’s own set becomes the start on its Variants stage,
+              by “Start new marks with these”.
             </p>
           )}
           <BrandLines
