@@ -17,8 +17,8 @@ export const signInPage = ({
 <meta name="color-scheme" content="light dark">
 <title>Sign in, Tassel</title>
 <style>
-:root { --room: #efefef; --sheet: #fafafa; --line: #d9d9d9; --ink: #1c1b1d; --soft: #66646a; --plum: #6a2a5b; --on: #fff;
-  --warn: #855000; --wash: #fdf1dc; color-scheme: light dark; }
+:root { --room: #efefef; --sheet: #fafafa; --line: #d9d9d9; --ink: #1c1b1d; --soft: #66646a; --plum: #6a2a5b;
+  --on: #fff; --warn: #855000; --wash: #fdf1dc; color-scheme: light dark; }
 @media (prefers-color-scheme: dark) { :root { --room: #161616; --sheet: #202020; --line: #3a3a3a; --ink: #f0eff1;
   --soft: #a9a6ad; --plum: #d79ac6; --on: #1d1019; --warn: #f2b85f; --wash: #382a12; } }
 * { box-sizing: border-box; }
@@ -40,8 +40,10 @@ p { margin: 0; padding: 8px 10px; background: var(--wash); color: var(--warn); f
 <form method="post" action="/sign-in">
 <h1>Tassel</h1>
 ${problem ? `<p role="alert">${escaped(problem)}</p>` : ''}
-<label>Name<input name="name" value="${escaped(name)}" autocomplete="username" required maxlength="80"${name ? '' : ' autofocus'}></label>
-<label>Passphrase<input name="passphrase" type="password" autocomplete="current-password" required maxlength="1000"${name ? ' autofocus' : ''}></label>
+<label>Name<input name="name" value="${escaped(name)}" autocomplete="username" required maxlength="80"
+${name ? '' : 'autofocus'}></label>
+<label>Passphrase<input name="passphrase" type="password" autocomplete="current-password" required maxlength="1000"
+${name ? 'autofocus' : ''}></label>
 <input type="hidden" name="next" value="${escaped(next)}">
 <button>Sign in</button>
 </form>
