@@ -45,7 +45,25 @@ export const lookAtWallRequest = object({
 
 export const wallOutRequest = object({
   form: string<'files' | 'picture' | 'pdf'>().oneOf(['files', 'picture', 'pdf']).required(),
+  /** What is to become of problems that the server's own check finds: they are refused where nothing is said. */
+  problems: string<'refuse' | 'fix' | 'keep'>().oneOf(['refuse', 'fix', 'keep']).default('refuse'),
 }).noUnknown();
+
+/** Which of a wall's files are not what somebody might take them for. Each list holds names of files. */
+export interface WallReceipt {
+  readonly wall: string;
+  readonly logos: number;
+  readonly files: number;
+  readonly fixed: readonly { readonly file: string; readonly problems: readonly SlotProblem[] }[];
+  /** Exported with problems, because somebody asked for it or nothing helps. */
+  readonly withProblems: readonly { readonly file: string; readonly problems: readonly SlotProblem[] }[];
+  /** Copies, and logos whose mark was removed. */
+  readonly leftOut: readonly string[];
+  /** Logos of pixels, which have no SVG. */
+  readonly withoutSvg: readonly string[];
+}
+/** Header of a wall's export that tells the counts of its receipt, as JSON. */
+export const WALL_RECEIPT_HEADER = 'X-Tassel-Wall';
 
 /** What can be wrong with a slot: with its file, or with it among the others. */
 export type SlotProblem = WallProblem | 'older' | 'gone';

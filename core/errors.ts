@@ -39,6 +39,8 @@ export const errorCodes = {
   'intake/too-small': 'The picture is too small to hold a mark.',
   'placement/invalid': 'The placement is not one that this program can read.',
   'placement/length': 'A length of a placement is not one.',
+  'wall/problems': 'The wall has logos with problems that were not fixed.',
+  'wall/unchecked': 'A logo of the wall was changed while it was checked.',
   'clip/damaged': 'The clip cannot be read or is damaged.',
   'clip/too-long': 'The clip is longer or larger than what is taken in.',
   'document/refused': 'The document is locked or already signed and is left as it is.',

@@ -45,6 +45,8 @@ export const statusOf: Record<ErrorCode, Status> = {
   'intake/too-small': 422,
   'placement/invalid': 422,
   'placement/length': 422,
+  'wall/problems': 409,
+  'wall/unchecked': 409,
   'clip/damaged': 422,
   'clip/too-long': 413,
   'document/refused': 422,

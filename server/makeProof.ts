@@ -6,7 +6,7 @@ import { CoreError, isCoreError } from '../core/errors';
 import type { SlotBox } from '../core/wall/drawSlot';
 import type { CorePool, Waiter } from './corePool';
 import { type OpenWall, lookAtSlots, openWall, toWallView } from './openWall';
-import { openMark } from './jobs/makeRun';
+import { openMark } from './openRun';
 import { sourceOf } from './sources';
 import { findBlob, keepBlob } from './store/blobs';
 import { findBrand, findGroundPhoto, listGrounds } from './store/brands';

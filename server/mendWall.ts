@@ -1,4 +1,5 @@
 import type pg from 'pg';
+import type { SlotProblem } from '../contract/walls';
 import { mendSlot } from '../core/wall/mendSlot';
 import type { CorePool, Waiter } from './corePool';
 import { lookAtSlots, openWall, toWallView } from './openWall';
@@ -7,29 +8,38 @@ import { addJob } from './store/jobs';
 import { findMark, saveRecipe } from './store/marks';
 import { changeSlot, removeSlot } from './store/walls';
 
+export type Fixed = ReadonlyMap<string, { readonly file: string; readonly problems: ReadonlySet<SlotProblem> }>;
+
 /** What a first mending brings to light, such as a mark that is lost once its box is gone, is mended too. */
 const TURNS = 3;
 
 /**
  * Mends slots as far as that goes in one press, each in one transaction with its mark's recipe.
  * @param wanted  the slots; null for all of the wall
+ * @returns what was wrong with each slot that was fixed, by its id
  */
 export async function mendWall(
   deps: { pool: pg.Pool; core: CorePool },
   id: string,
   wanted: readonly string[] | null,
   waiter: Waiter,
-): Promise<void> {
+): Promise<Fixed> {
+  const fixed = new Map<string, { file: string; problems: Set<SlotProblem> }>();
   for (let turn = 0; turn < TURNS; turn++) {
     await lookAtSlots(deps, await openWall(deps.pool, id), wanted, waiter);
     const wall = await openWall(deps.pool, id);
     const view = toWallView(wall);
     const isAsked = (slot: string) => wanted === null || wanted.includes(slot);
     const broken = view.slots.filter((s) => isAsked(s.id) && s.problems.length > 0);
-    for (const slot of broken) await mendOne(deps.pool, wall.wall.name, slot);
+    for (const slot of broken) {
+      await mendOne(deps.pool, wall.wall.name, slot);
+      const { problems } = fixed.get(slot.id) ?? { problems: new Set() };
+      fixed.set(slot.id, { file: slot.file, problems: new Set([...problems, ...slot.problems]) });
+    }
     if (broken.length === 0) break;
   }
   await lookAtSlots(deps, await openWall(deps.pool, id), wanted, waiter);
+  return fixed;
 }
 
 type Slot = ReturnType<typeof toWallView>['slots'][number];

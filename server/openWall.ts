@@ -75,7 +75,7 @@ function keyOf({ mark, rule, isOlder: _, ...task }: LookTask): string {
   return createHash('sha256').update(JSON.stringify(parts)).digest('hex');
 }
 
-const isFresh = ({ row, key }: OpenSlot) => row.look !== null && row.look_key === key;
+export const isFresh = ({ row, key }: OpenSlot) => row.look !== null && row.look_key === key;
 
 /** Looks at slots that changed since somebody did, several at a time. */
 export async function lookAtSlots(

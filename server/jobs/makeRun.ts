@@ -1,71 +1,12 @@
-import { createHash } from 'node:crypto';
-import type pg from 'pg';
 import { type CoreError, isCoreError } from '../../core/errors';
-import { itemsWith } from '../../core/placements/itemOn';
-import { isStrip, readPlacement } from '../../core/placements/readPlacement';
 import { slug, uniqueNames } from '../../core/recipe/fileNames';
-import type { GroundTask, PlacedMark } from '../placeTasks';
-import { sourceOf } from '../sources';
-import { findBrand } from '../store/brands';
+import { checkWhatIsLeft, keyOf, seenOf } from '../checkRun';
+import { type OpenRun, groundTask, openRun } from '../openRun';
 import { isDatabaseAway } from '../store/db';
-import { findMark, findMarkPictures } from '../store/marks';
-import {
-  type FoundPlacement,
-  type RunGroundRow,
-  endRun,
-  findPlacement,
-  isRunWanted,
-  listRunGrounds,
-  takeRun,
-} from '../store/placements';
+import { type RunGroundRow, endRun, isRunWanted, listRunGrounds, takeRun } from '../store/placements';
 import type { Attempt, DeliveryDeps } from './makeDelivery';
 
 const MOST_TRIES = 3;
-
-/** A placement with its marks as they are now. */
-export interface OpenRun {
-  readonly placement: FoundPlacement;
-  readonly marks: readonly (PlacedMark & { readonly name: string; readonly revision: number })[];
-}
-
-/** @param size  of the marks: the working picture for files, the reduced one for looking */
-export async function openRun(pool: pg.Pool, id: string, size: 'working' | 'reduced'): Promise<OpenRun> {
-  const placement = await findPlacement(pool, id);
-  const ids = new Set(placement.rule.items.flatMap((item) => (isStrip(item) ? [] : item.mark)));
-  const marks = [];
-  for (const markId of ids) {
-    // A placement outlives a mark of it: whoever lays the mark says that it is gone.
-    const mark = await openMark(pool, markId, size).catch((error: unknown) => {
-      if (isCoreError(error) && error.code === 'store/not-found') return null;
-      throw error;
-    });
-    if (mark) marks.push(mark);
-  }
-  return { placement, marks };
-}
-
-export async function openMark(pool: pg.Pool, markId: string, size: 'working' | 'reduced') {
-  const mark = await findMark(pool, markId);
-  const { palette } = await findBrand(pool, mark.brandId);
-  const source = sourceOf(await findMarkPictures(pool, markId), size);
-  return { id: markId, name: mark.name, revision: mark.revision, recipe: mark.recipe, source, palette };
-}
-
-/** A ground with its items, whatever differs on it alone read with the rest. */
-export function groundTask({ rule }: FoundPlacement, ground: RunGroundRow): GroundTask {
-  const { id, name, kind, width, height } = ground;
-  const { items } = readPlacement({ ...rule, items: itemsWith(rule.items, ground.change) });
-  return { id, name, kind, width, height, items, sha: ground.blob_sha, previewSha: ground.preview_sha };
-}
-
-/** What a ground's file is made of, as one word: as long as it stays, so does the file. */
-export function keyOf({ placement, marks }: OpenRun, ground: RunGroundRow): string {
-  const { items } = groundTask(placement, ground);
-  const { frame, fit } = placement.rule;
-  const used = marks.map(({ source, recipe, palette }) => [source.sha, recipe.stages, recipe.variants, palette]);
-  const parts = [ground.blob_sha, items, frame, fit, placement.options, used, ground.seen];
-  return createHash('sha256').update(JSON.stringify(parts)).digest('hex');
-}
 
 /** The names of a run's files without their endings, no two alike. */
 export function stemsOf({ placement, marks }: OpenRun, grounds: readonly RunGroundRow[]): string[] {
@@ -87,6 +28,7 @@ export function stemsOf({ placement, marks }: OpenRun, grounds: readonly RunGrou
  */
 export async function makeRun({ pool, core }: DeliveryDeps, id: string, attempt: Attempt): Promise<void> {
   try {
+    await checkWhatIsLeft({ pool, core }, id, { waiting: 'queue', signal: attempt.signal });
     const run = await openRun(pool, id, 'working');
     const grounds = await listRunGrounds(pool, id);
     const stems = stemsOf(run, grounds);
@@ -99,7 +41,7 @@ export async function makeRun({ pool, core }: DeliveryDeps, id: string, attempt:
       for (let next = left.shift(); next; next = left.shift()) {
         if (!(await isRunWanted(pool, id))) return;
         const { ground, key, stem } = next;
-        const task = { ...groundTask(run.placement, ground), seen: ground.seen };
+        const task = { ...groundTask(run.placement, ground), seen: seenOf(run, ground) };
         const { rule, options } = run.placement;
         await core
           .placeOnGround(

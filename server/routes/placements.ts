@@ -17,12 +17,14 @@ import { itemsWith } from '../../core/placements/itemOn';
 import { type Placement, isStrip, readPlacement } from '../../core/placements/readPlacement';
 import { slug } from '../../core/recipe/fileNames';
 import type { AppDeps } from '../deps';
-import { groundTask, keyOf, openMark, openRun } from '../jobs/makeRun';
+import { checkBackgrounds, keyOf, seenOf } from '../checkRun';
+import { type OpenRun, groundTask, openMark, openRun } from '../openRun';
 import { readBlob } from '../store/blobs';
 import { findBrand, findGroundPhoto, listGrounds } from '../store/brands';
 import { asId, withTransaction } from '../store/db';
 import { findMark } from '../store/marks';
 import {
+  type RunGroundRow,
   USUAL_OPTIONS,
   addPlacement,
   addRunGround,
@@ -33,7 +35,6 @@ import {
   endRun,
   findPlacement,
   findRunGround,
-  keepSeen,
   listPlacements,
   listRunGrounds,
   removePlacement,
@@ -147,10 +148,14 @@ export function placementRoutes({ pool, core }: AppDeps) {
       return sendBlob(c, pool, ground.made_sha);
     })
     .post(paths.runGroundOverlay(':id'), limitJson, async (c) => {
-      const row = await findRunGround(pool, asId(c.req.param('id'), 'ground'));
+      const { id, placement_id } = await findRunGround(pool, asId(c.req.param('id'), 'ground'));
       const { form, seconds, fade } = await checkBody(overlayRequest, await readJson(c));
-      const { placement, marks } = await openRun(pool, row.placement_id, 'working');
-      const ground = { ...groundTask(placement, row), seen: row.seen };
+      const wanted = (g: RunGroundRow, run: OpenRun) => g.id === id && seenOf(run, g) === null;
+      await checkBackgrounds({ pool, core }, { id: placement_id, wanted, corners: false }, personOf(c));
+      const run = await openRun(pool, placement_id, 'working');
+      const { placement, marks } = run;
+      const row = await findRunGround(pool, id);
+      const ground = { ...groundTask(placement, row), seen: seenOf(run, row) };
       const bytes = await core.makeOverlay({ marks, ground, form: form as OverlayForm, seconds, fade }, personOf(c));
       const ending = ENDING_OF[form as OverlayForm];
       c.header('Content-Type', ending === 'png' ? 'image/png' : ending === 'webm' ? 'video/webm' : `video/${ending}`);
@@ -160,18 +165,8 @@ export function placementRoutes({ pool, core }: AppDeps) {
     .post(paths.placementLook(':id'), limitJson, async (c) => {
       const id = asId(c.req.param('id'), 'placement');
       const { grounds: asked, corners } = await checkBody(lookRequest, await readJson(c));
-      const run = await openRun(pool, id, 'reduced');
-      const rows = (await listRunGrounds(pool, id)).filter((g) => asked.includes(g.id));
-      const grounds = rows.map((g) => groundTask(run.placement, g));
-      const looks = await core.lookAtGrounds(
-        { marks: run.marks, rule: run.placement.rule, grounds, corners: corners ?? false },
-        personOf(c),
-      );
-      for (const look of looks) {
-        const seen = look.items.map((item) => item.variant);
-        const before = rows.find((g) => g.id === look.ground)?.seen;
-        if (JSON.stringify(before) !== JSON.stringify(seen)) await keepSeen(pool, look.ground, seen);
-      }
+      const wanted = (g: { readonly id: string }) => asked.includes(g.id);
+      const looks = await checkBackgrounds({ pool, core }, { id, wanted, corners: corners ?? false }, personOf(c));
       return c.json(looks);
     })
     .post(paths.placementRun(':id'), async (c) => {

@@ -15,7 +15,7 @@ import type { Surface } from '../../core/surfaces/renderSurface';
 import { zipLength, zipStream } from '../../codecs/zipStream';
 import { slug } from '../../core/recipe/fileNames';
 import type { AppDeps } from '../deps';
-import { openMark } from '../jobs/makeRun';
+import { openMark } from '../openRun';
 import type { SheetTask, SignTask } from '../printTasks';
 import { findBrand, findGroundPhoto } from '../store/brands';
 import { asId } from '../store/db';

@@ -3,6 +3,7 @@ import { Hono } from 'hono';
 import { paths } from '../../contract/paths';
 import { checkBody } from '../../contract/requests';
 import {
+  WALL_RECEIPT_HEADER,
   type WallView,
   addSlotsRequest,
   addWallRequest,
@@ -19,6 +20,7 @@ import { slug } from '../../core/recipe/fileNames';
 import { USUAL_WALL, readWallRule } from '../../core/wall/wallRule';
 import type { AppDeps } from '../deps';
 import { lookAtSlots, openWall, toWallView } from '../openWall';
+import { countsOf, receiptFiles } from '../wallReceipt';
 import { mendWall } from '../mendWall';
 import { makeWallFiles } from '../makeWallFiles';
 import { sha256 } from '../store/blobs';
@@ -110,10 +112,14 @@ export function wallRoutes({ pool, core }: AppDeps) {
     })
     .post(paths.wallOut(':id'), limitJson, async (c) => {
       const id = asId(c.req.param('id'), 'wall');
-      const { form } = await checkBody(wallOutRequest, await readJson(c));
-      const { name, files } = await makeWallFiles({ pool, core }, { id, form }, personOf(c));
+      const { form, problems = 'refuse' } = await checkBody(wallOutRequest, await readJson(c));
+      const { name, files, receipt } = await makeWallFiles({ pool, core }, { id, form, problems }, personOf(c));
       const stem = slug(name) || 'wall';
-      if (form === 'files') return sendZip(files, `${stem}.zip`);
+      c.header(WALL_RECEIPT_HEADER, countsOf(receipt));
+      if (form === 'files')
+        return sendZip([...files, ...receiptFiles(receipt)], `${stem}.zip`, {
+          [WALL_RECEIPT_HEADER]: countsOf(receipt),
+        });
       c.header('Content-Type', form === 'pdf' ? 'application/pdf' : 'image/png');
       c.header('Content-Disposition', attachment(`${stem}.${form === 'pdf' ? 'pdf' : 'png'}`));
       return c.body(files[0].bytes as Uint8Array<ArrayBuffer>);
@@ -146,13 +152,14 @@ export function wallRoutes({ pool, core }: AppDeps) {
 }
 
 /** Files in one archive. */
-export function sendZip(files: readonly MadeFile[], name: string): Response {
+export function sendZip(files: readonly MadeFile[], name: string, headers: Record<string, string> = {}): Response {
   const entries = files.map((f) => ({
     ...{ name: f.name, size: f.bytes.length, crc32: crc32(f.bytes) },
     read: async () => f.bytes,
   }));
   return new Response(ReadableStream.from(zipStream(entries)) as ReadableStream, {
     headers: {
+      ...headers,
       'Content-Type': 'application/zip',
       'Content-Disposition': attachment(name),
       'Content-Length': String(zipLength(entries)),

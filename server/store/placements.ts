@@ -31,6 +31,7 @@ export interface RunGroundRow {
   seconds: number | null;
   change: GroundChange | null;
   seen: (string | null)[] | null;
+  seen_key: string | null;
   made_key: string | null;
   made_sha: string | null;
   made_name: string | null;
@@ -191,10 +192,10 @@ export async function findRunGround(db: Db, id: string): Promise<RunGroundRow> {
 
 export async function changeRunGround(db: Db, id: string, change: GroundChange | null): Promise<void> {
   // What was looked at is looked at anew.
-  const { rows } = await db.query('update run_ground set change = $2, seen = null where id = $1 returning id', [
-    id,
-    change === null ? null : JSON.stringify(change),
-  ]);
+  const { rows } = await db.query(
+    'update run_ground set change = $2, seen = null, seen_key = null where id = $1 returning id',
+    [id, change === null ? null : JSON.stringify(change)],
+  );
   oneRow(rows, 'ground');
 }
 
@@ -202,9 +203,21 @@ export async function removeRunGround(db: Db, id: string): Promise<void> {
   oneRow((await db.query('delete from run_ground where id = $1 returning id', [id])).rows, 'ground');
 }
 
-/** Which variants were looked at: what is written is what was seen. */
-export const keepSeen = (db: Db, id: string, seen: readonly (string | null)[]) =>
-  db.query('update run_ground set seen = $2 where id = $1', [id, JSON.stringify(seen)]);
+/** What a check found, and what it was made of. */
+export interface Seen {
+  readonly seen: readonly (string | null)[];
+  readonly key: string;
+  /** The placement's edition that was checked. */
+  readonly edition: number;
+}
+
+/** Keeps which variants a check chose, unless the placement or this background was changed meanwhile. */
+export const keepSeen = (db: Db, ground: Pick<RunGroundRow, 'id' | 'change'>, { seen, key, edition }: Seen) =>
+  db.query(
+    `update run_ground g set seen = $2, seen_key = $3 from placement p
+     where g.id = $1 and p.id = g.placement_id and p.edition = $4 and g.change is not distinct from $5::jsonb`,
+    [ground.id, JSON.stringify(seen), key, edition, ground.change === null ? null : JSON.stringify(ground.change)],
+  );
 
 export interface Made {
   readonly key: string;

@@ -119,6 +119,40 @@ describe('a run over photos', () => {
   });
 });
 
+describe('a check of a placement', () => {
+  const toColour = (placed: PlacementView) => ({ ...placed.rule.items[0], variant: 'colour' });
+  it('is void once the rule has changed: the file shows what was asked for last', async () => {
+    const placed = await add('Asked for last');
+    const ground = await drop(placed.id, 'night.jpg', await photo('#181b20'));
+    expect((await look(placed.id, [ground]))[0].items[0].variant).toBe('reversed');
+    const changed = { basedOn: placed.edition, rule: { ...placed.rule, items: [toColour(placed)] } };
+    await app.json('PATCH', paths.placement(placed.id), changed);
+    expect((await run(placed.id)).grounds[0].isOutdated).toBe(false);
+    const [r, g, b] = await colourAt((await archive(placed.id))['night-badge.jpg'], 800, 540);
+    expect(Math.max(Math.abs(r - 0x1f), Math.abs(g - 0x5a), Math.abs(b - 0x45))).toBeLessThan(8);
+  });
+  it('is not stored over a state that came after it', async () => {
+    const placed = await add('Slow check');
+    const ground = await drop(placed.id, 'night.jpg', await photo('#181b20'));
+    const slow = look(placed.id, [ground]);
+    const changed = { basedOn: placed.edition, rule: { ...placed.rule, items: [toColour(placed)] } };
+    await app.json('PATCH', paths.placement(placed.id), changed);
+    await slow;
+    await run(placed.id);
+    const { rows } = await app.db.pool.query('select seen from run_ground where id = $1', [ground.id]);
+    expect(rows[0].seen).toEqual(['colour']);
+  });
+  it('made by somebody who only looks changes neither files nor what counts as outdated', async () => {
+    const placed = await add('Only looked at');
+    const ground = await drop(placed.id, 'night.jpg', await photo('#181b20'));
+    await run(placed.id);
+    const before = await archive(placed.id);
+    await look(placed.id, [ground], true);
+    expect((await find(placed.id)).grounds[0].isOutdated).toBe(false);
+    expect(await archive(placed.id)).toEqual(before);
+  });
+});
+
 it('an exact frame of a photo tells its gaps, and is written flat', async () => {
   const strip = { strip: { colour: '#1f5a45', edge: 'lower', heightPx: 40 } };
   const own = rule({ at: 'upper' }, { frame: '640x360', fit: { x: 0, y: 0, width: 640, height: 320 } });

@@ -5,7 +5,13 @@ import { makeWall } from '../../bench/walls';
 import { paths } from '../../contract/paths';
 import type { ProofPage, ProofView } from '../../contract/proofs';
 import type { ErrorBody, GroundView, MarkView } from '../../contract/views';
-import type { SlotView, WallCard, WallView } from '../../contract/walls';
+import {
+  type SlotView,
+  WALL_RECEIPT_HEADER,
+  type WallCard,
+  type WallReceipt,
+  type WallView,
+} from '../../contract/walls';
 import { findExtents } from '../../core/raster/extents';
 import { decodePicture } from '../../codecs/decodePicture';
 import { disc, drawMark, pngOf } from '../support/pictures';
@@ -29,8 +35,8 @@ const look = async (wall: WallView) => {
   return (await answer.json()) as WallView;
 };
 const mend = (id: string) => app.json<WallView>('POST', paths.wallMend(id), {});
-const out = async (id: string, form: string) =>
-  new Uint8Array(await (await app.call('POST', paths.wallOut(id), { form })).arrayBuffer());
+const out = async (id: string, form: string, problems?: string) =>
+  new Uint8Array(await (await app.call('POST', paths.wallOut(id), { form, problems })).arrayBuffer());
 const named = (wall: WallView, file: string) => wall.slots.find((s) => s.file === file) as SlotView;
 const boxed = async (ink: [number, number, number]) =>
   new Uint8Array(
@@ -123,6 +129,39 @@ describe('a wall', () => {
     const grey = await dress({ dress: 'greys', ground: '#101010' });
     for (let k = 0; k < grey.data.length; k += 4) if (grey.data[k] !== grey.data[k + 1]) odd++;
     expect(odd).toBe(0);
+  });
+});
+
+describe('the export of a wall', () => {
+  const receiptOf = (files: Record<string, Uint8Array>) =>
+    JSON.parse(new TextDecoder().decode(files['receipt.json'])) as WallReceipt;
+  it('goes by the server’s own check of what is exported: problems are refused, fixed, or kept when asked', async () => {
+    const { id, rule, edition } = await newWall('Just changed');
+    await look(await drop(id, 'boxed.png', await boxed([31, 90, 69])));
+    // Nobody has checked the wall as it is now, and nobody says what is to become of its problems.
+    await app.json('PATCH', paths.wall(id), { basedOn: edition, rule: { ...rule, widthPx: 240 } });
+    const refused = await app.call('POST', paths.wallOut(id), { form: 'files' });
+    expect(refused.status).toBe(409);
+    expect(((await refused.json()) as ErrorBody).error.message).toMatch(/^1 logo has a problem: boxed\.png\./);
+    // The disc alone is round; with its box it has the box's shape.
+    const shape = async (files: Record<string, Uint8Array>) => {
+      const box = findExtents((await decodePicture(files['boxed@2x.png'], 'boxed')).raster);
+      return (box?.width ?? 0) / (box?.height ?? 1);
+    };
+    const kept = unzipSync(await out(id, 'files', 'keep'));
+    expect(receiptOf(kept)).toMatchObject({
+      fixed: [],
+      withProblems: [{ file: 'boxed.png', problems: ['white-box'] }],
+    });
+    const answer = await app.call('POST', paths.wallOut(id), { form: 'files', problems: 'fix' });
+    expect(JSON.parse(answer.headers.get(WALL_RECEIPT_HEADER) ?? '')).toMatchObject({ logos: 1, fixed: 1 });
+    const files = unzipSync(new Uint8Array(await answer.arrayBuffer()));
+    expect(receiptOf(files)).toMatchObject({
+      fixed: [{ file: 'boxed.png', problems: ['white-box'] }],
+      ...{ withProblems: [], withoutSvg: ['boxed.png'] },
+    });
+    expect(new TextDecoder().decode(files['receipt.txt'])).toContain('boxed.png: white-box');
+    expect([await shape(kept), await shape(files)].map((v) => Math.round(v * 10) / 10)).toEqual([1.6, 1]);
   });
 });
 

@@ -90,7 +90,7 @@ describe('placing', () => {
     for (const share of [0.25, 0.5, 0.75, 1]) await page.mouse.move(...on(741 - 441 * share, 508 - 208 * share));
     await page.mouse.up();
     await page.getByRole('button', { name: 'as the others again' }).waitFor();
-    await page.getByRole('button', { name: 'Write 2 files' }).click();
+    await page.getByRole('button', { name: 'Export 2 files' }).click();
     const link = page.getByRole('link', { name: /^Download all/ });
     await link.waitFor();
     const zip = unzipSync(await downloaded(page, () => link.click()));
@@ -104,6 +104,25 @@ describe('placing', () => {
     expect(isNear(await colourAt(zip['light-badge.jpg'], 800, 500), [0xf2, 0xef, 0xe6])).toBe(true);
     await page.close();
   });
+  it('with a strip: added once the photo is checked, it is told as being checked, and lies on the file', async () => {
+    const page = await rig.open('/placements');
+    const id = await begin(page);
+    await choose(page, 'Choose photos and clips', 'light.jpg');
+    const strip = page.getByRole('group', { name: 'Grounds of this run' });
+    await strip.getByRole('button', { name: /^light\.jpg: Black/ }).waitFor();
+    await page.getByRole('button', { name: 'Add a strip' }).click();
+    await page.getByRole('tab', { name: 'Strip' }).waitFor();
+    // Nothing is exported before the strip was checked with the rest.
+    await page.getByRole('button', { name: 'Export 1 file' }).click();
+    const link = page.getByRole('link', { name: /^Download light/ });
+    await link.waitFor();
+    const { rule } = (await rig.get(paths.placement(id))) as PlacementView;
+    expect(rule.items).toHaveLength(2);
+    const zip = unzipSync(await downloaded(page, () => link.click()));
+    expect(isNear(await colourAt(zip['light-badge.jpg'], 20, 590), [0xe9, 0xdd, 0xc4])).toBe(true);
+    expect(rig.problems).toEqual([]);
+    await page.close();
+  });
   it('on a clip: it plays with the mark, contrast is told over its length, and it is burnt in', async () => {
     const page = await rig.open('/placements');
     await begin(page);
@@ -112,7 +131,7 @@ describe('placing', () => {
     const video = page.locator('video');
     await video.evaluate((v: HTMLVideoElement) => v.play());
     await page.waitForFunction(() => (document.querySelector('video') as HTMLVideoElement).currentTime > 0.2);
-    await page.getByRole('button', { name: 'Write 1 file' }).click();
+    await page.getByRole('button', { name: 'Export 1 file' }).click();
     const link = page.getByRole('link', { name: /^Download towpath/ });
     await link.waitFor();
     const zip = unzipSync(await downloaded(page, () => link.click()));

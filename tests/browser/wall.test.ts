@@ -4,7 +4,7 @@ import type { Page } from 'playwright-core';
 import { afterAll, beforeAll, expect, it } from 'vitest';
 import { decodePicture } from '../../codecs/decodePicture';
 import { paths } from '../../contract/paths';
-import type { WallCard, WallView } from '../../contract/walls';
+import type { WallCard, WallReceipt, WallView } from '../../contract/walls';
 import { measureOptics } from '../../core/wall/opticalSize';
 import { findExtents } from '../../core/raster/extents';
 import { drawPartners } from '../../demo/partners';
@@ -49,9 +49,13 @@ it('the towpath partners are looked at, mended, levelled and delivered in few ac
   expect(asked.slots.find((s) => s.file === 'wharfside-radio.png')?.problems).toEqual(['enlarged']);
 
   const download = page.waitForEvent('download');
-  await act(page.getByRole('button', { name: /^Mend 6 and write \d+ files$/ }).click());
+  await act(page.getByRole('button', { name: 'Fix 6 and export 12 logos' }).click());
   const zip = unzipSync(readFileSync(await (await download).path()));
   expect(actions).toBeLessThanOrEqual(10);
+  const receipt = JSON.parse(new TextDecoder().decode(zip['receipt.json'])) as WallReceipt;
+  expect(receipt.fixed.map((f) => f.file)).toContain('wharfside-radio.png');
+  expect(receipt.withoutSvg).not.toContain('wharfside-radio.png');
+  await page.getByText(/ of 12 logos exported and checked\. 6 fixed/).waitFor();
 
   const sizes = [];
   for (const { fileName } of partners) {
@@ -72,6 +76,25 @@ it('the towpath partners are looked at, mended, levelled and delivered in few ac
   await page.getByText('12 logos').waitFor();
   await expect.poll(async () => (await wallOf()).slots.flatMap((s) => s.problems)).toEqual([]);
   expect(rig.problems).toEqual([]);
+});
+
+it('right after a change the button waits for the check, and no white box is exported', async () => {
+  const [northcut] = (await drawPartners()).filter((p) => /northcut/.test(p.fileName));
+  const other = await rig.open('/walls');
+  await dropFiles(other, [{ name: 'boxed.jpg', type: 'image/jpeg', bytes: northcut.bytes }], '.walls');
+  await other.getByRole('button', { name: 'Fix 1 and export 1 logo' }).waitFor();
+  await other.getByLabel('Slot', { exact: true }).fill('240x160');
+  await other.keyboard.press('Enter');
+  const download = other.waitForEvent('download');
+  await other
+    .getByRole('button', { name: /export/i })
+    .first()
+    .click();
+  const zip = unzipSync(readFileSync(await (await download).path()));
+  const { raster } = await decodePicture(zip['boxed@2x.png'], 'boxed');
+  expect([raster.width, raster.height, raster.data[3]]).toEqual([480, 320, 0]);
+  expect(findExtents(raster)?.x).toBeGreaterThanOrEqual(30);
+  await other.close();
 });
 
 it('a slot is changed by hand: its variant, its place, the size of all, and it goes', async () => {

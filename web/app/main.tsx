@@ -7,6 +7,7 @@ import { App as AntApp } from 'antd';
 import { StrictMode, Suspense, lazy } from 'react';
 import { createRoot } from 'react-dom/client';
 import { Navigate, RouterProvider, createBrowserRouter } from 'react-router';
+import { Broken } from './Broken';
 import { Shell } from './Shell';
 import { ThemeProvider } from './theme';
 import { Waiting } from '../components/Waiting';
@@ -52,139 +53,146 @@ const queries = new QueryClient({
 const router = createBrowserRouter([
   {
     element: <Shell />,
+    errorElement: <Broken />,
+    // A screen that breaks leaves what stands round it.
     children: [
-      { index: true, element: <Navigate to="/marks" replace /> },
-      { path: '/marks', element: <MarksScreen /> },
       {
-        path: '/marks/:markId/:stage?',
-        element: (
-          <Suspense fallback={<Waiting what="the bench" />}>
-            <BenchScreen />
-          </Suspense>
-        ),
+        errorElement: <Broken />,
+        children: [
+          { index: true, element: <Navigate to="/marks" replace /> },
+          { path: '/marks', element: <MarksScreen /> },
+          {
+            path: '/marks/:markId/:stage?',
+            element: (
+              <Suspense fallback={<Waiting what="the bench" />}>
+                <BenchScreen />
+              </Suspense>
+            ),
+          },
+          {
+            path: '/take-in/:how',
+            element: (
+              <Suspense fallback={<Waiting what="the pad" />}>
+                <MakeScreen />
+              </Suspense>
+            ),
+          },
+          {
+            path: '/pages/:sha/:page',
+            element: (
+              <Suspense fallback={<Waiting what="the pages" />}>
+                <PagesScreen />
+              </Suspense>
+            ),
+          },
+          {
+            path: '/brand',
+            element: (
+              <Suspense fallback={<Waiting what="the brand" />}>
+                <BrandScreen />
+              </Suspense>
+            ),
+          },
+          {
+            path: '/grounds',
+            element: (
+              <Suspense fallback={<Waiting what="the grounds" />}>
+                <GroundsScreen />
+              </Suspense>
+            ),
+          },
+          {
+            path: '/placements',
+            element: (
+              <Suspense fallback={<Waiting what="placements" />}>
+                <PlacementsScreen />
+              </Suspense>
+            ),
+          },
+          {
+            path: '/placements/sheet',
+            element: (
+              <Suspense fallback={<Waiting what="the sheet" />}>
+                <SheetScreen />
+              </Suspense>
+            ),
+          },
+          {
+            path: '/placements/surface',
+            element: (
+              <Suspense fallback={<Waiting what="the surface" />}>
+                <SurfaceScreen />
+              </Suspense>
+            ),
+          },
+          {
+            path: '/placements/document',
+            element: (
+              <Suspense fallback={<Waiting what="the document" />}>
+                <DocumentScreen />
+              </Suspense>
+            ),
+          },
+          {
+            path: '/placements/:placementId',
+            element: (
+              <Suspense fallback={<Waiting what="the placement" />}>
+                <PlaceScreen />
+              </Suspense>
+            ),
+          },
+          {
+            path: '/walls',
+            element: (
+              <Suspense fallback={<Waiting what="walls" />}>
+                <WallsScreen />
+              </Suspense>
+            ),
+          },
+          {
+            path: '/walls/:wallId',
+            element: (
+              <Suspense fallback={<Waiting what="the wall" />}>
+                <WallScreen />
+              </Suspense>
+            ),
+          },
+          {
+            path: '/links',
+            element: (
+              <Suspense fallback={<Waiting what="links" />}>
+                <LinksScreen />
+              </Suspense>
+            ),
+          },
+          {
+            path: '/people',
+            element: (
+              <Suspense fallback={<Waiting what="people" />}>
+                <PeopleScreen />
+              </Suspense>
+            ),
+          },
+          { path: '/keys', element: <Navigate to="/help/keys" replace /> },
+          {
+            path: '/help/:page?',
+            element: (
+              <Suspense fallback={<Waiting what="help" />}>
+                <HelpScreen />
+              </Suspense>
+            ),
+          },
+          {
+            path: '/deliveries',
+            element: (
+              <Suspense fallback={<Waiting what="deliveries" />}>
+                <DeliveriesScreen />
+              </Suspense>
+            ),
+          },
+          { path: '*', element: <Navigate to="/marks" replace /> },
+        ],
       },
-      {
-        path: '/take-in/:how',
-        element: (
-          <Suspense fallback={<Waiting what="the pad" />}>
-            <MakeScreen />
-          </Suspense>
-        ),
-      },
-      {
-        path: '/pages/:sha/:page',
-        element: (
-          <Suspense fallback={<Waiting what="the pages" />}>
-            <PagesScreen />
-          </Suspense>
-        ),
-      },
-      {
-        path: '/brand',
-        element: (
-          <Suspense fallback={<Waiting what="the brand" />}>
-            <BrandScreen />
-          </Suspense>
-        ),
-      },
-      {
-        path: '/grounds',
-        element: (
-          <Suspense fallback={<Waiting what="the grounds" />}>
-            <GroundsScreen />
-          </Suspense>
-        ),
-      },
-      {
-        path: '/placements',
-        element: (
-          <Suspense fallback={<Waiting what="placements" />}>
-            <PlacementsScreen />
-          </Suspense>
-        ),
-      },
-      {
-        path: '/placements/sheet',
-        element: (
-          <Suspense fallback={<Waiting what="the sheet" />}>
-            <SheetScreen />
-          </Suspense>
-        ),
-      },
-      {
-        path: '/placements/surface',
-        element: (
-          <Suspense fallback={<Waiting what="the surface" />}>
-            <SurfaceScreen />
-          </Suspense>
-        ),
-      },
-      {
-        path: '/placements/document',
-        element: (
-          <Suspense fallback={<Waiting what="the document" />}>
-            <DocumentScreen />
-          </Suspense>
-        ),
-      },
-      {
-        path: '/placements/:placementId',
-        element: (
-          <Suspense fallback={<Waiting what="the placement" />}>
-            <PlaceScreen />
-          </Suspense>
-        ),
-      },
-      {
-        path: '/walls',
-        element: (
-          <Suspense fallback={<Waiting what="walls" />}>
-            <WallsScreen />
-          </Suspense>
-        ),
-      },
-      {
-        path: '/walls/:wallId',
-        element: (
-          <Suspense fallback={<Waiting what="the wall" />}>
-            <WallScreen />
-          </Suspense>
-        ),
-      },
-      {
-        path: '/links',
-        element: (
-          <Suspense fallback={<Waiting what="links" />}>
-            <LinksScreen />
-          </Suspense>
-        ),
-      },
-      {
-        path: '/people',
-        element: (
-          <Suspense fallback={<Waiting what="people" />}>
-            <PeopleScreen />
-          </Suspense>
-        ),
-      },
-      { path: '/keys', element: <Navigate to="/help/keys" replace /> },
-      {
-        path: '/help/:page?',
-        element: (
-          <Suspense fallback={<Waiting what="help" />}>
-            <HelpScreen />
-          </Suspense>
-        ),
-      },
-      {
-        path: '/deliveries',
-        element: (
-          <Suspense fallback={<Waiting what="deliveries" />}>
-            <DeliveriesScreen />
-          </Suspense>
-        ),
-      },
-      { path: '*', element: <Navigate to="/marks" replace /> },
     ],
   },
 ]);

@@ -37,8 +37,12 @@ export const isAway = (error: unknown): boolean => error instanceof CoreError &&
 export const upload = async <T>(path: string, file: File, signal: AbortSignal): Promise<T> =>
   read<T>(await reach(path, { method: 'POST', body: file, signal }));
 
-/** Asks for a file by JSON, and hands it to the browser to be kept. @throws CoreError as `send` */
-export async function download(path: string, body: unknown): Promise<void> {
+/**
+ * Asks for a file by JSON, and hands it to the browser to be kept.
+ * @returns the headers of the answer
+ * @throws CoreError as `send`
+ */
+export async function download(path: string, body: unknown): Promise<Headers> {
   const headers = { 'Content-Type': 'application/json' };
   const response = await reach(path, { method: 'POST', headers, body: JSON.stringify(body) });
   if (!response.ok) await read(response);
@@ -49,6 +53,7 @@ export async function download(path: string, body: unknown): Promise<void> {
   link.download = name;
   link.click();
   setTimeout(() => URL.revokeObjectURL(url), KEPT_MS);
+  return response.headers;
 }
 /** So long a browser may take to begin with a download. */
 const KEPT_MS = 10_000;

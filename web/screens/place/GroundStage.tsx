@@ -105,45 +105,45 @@ export function GroundStage(props: Props) {
             )}
           </Layer>
           <Layer>
-            {look &&
-              items.map((item, k) =>
-                isStrip(item) ? (
-                  <Rect
-                    key={k}
-                    {...scaledBox(boxes[k], scale)}
-                    fill={item.strip.colour}
-                    opacity={item.opacity}
-                    onMouseDown={() => onChoose(k)}
-                  />
-                ) : (
-                  <LaidMark
-                    key={`${k}-${item.mark}`}
-                    item={item}
-                    mark={marks.find((m) => m.id === item.mark)}
-                    variant={look.items[k]?.variant ?? null}
-                    box={boxes[k]}
-                    scale={scale}
-                    isChosen={k === chosen}
-                    onChoose={() => onChoose(k)}
-                    snap={(own) =>
-                      snapBox(own, page, {
-                        insetPx: distancePx(item.inset, page),
-                        others: boxes.filter((_, n) => n !== k),
-                        reach: SNAP_PX / scale,
-                      })
-                    }
-                    onMoving={(own, lines) => {
-                      setUnder(own);
-                      setGuides(lines);
-                    }}
-                    onMoved={(moved) => {
-                      setUnder(null);
-                      setGuides([]);
-                      onMove(k, moved);
-                    }}
-                  />
-                ),
-              )}
+            {items.map((item, k) =>
+              // What was just added has no place before it is checked.
+              !boxes[k] ? null : isStrip(item) ? (
+                <Rect
+                  key={k}
+                  {...scaledBox(boxes[k], scale)}
+                  fill={item.strip.colour}
+                  opacity={item.opacity}
+                  onMouseDown={() => onChoose(k)}
+                />
+              ) : (
+                <LaidMark
+                  key={`${k}-${item.mark}`}
+                  item={item}
+                  mark={marks.find((m) => m.id === item.mark)}
+                  variant={look?.items[k]?.variant ?? null}
+                  box={boxes[k]}
+                  scale={scale}
+                  isChosen={k === chosen}
+                  onChoose={() => onChoose(k)}
+                  snap={(own) =>
+                    snapBox(own, page, {
+                      insetPx: distancePx(item.inset, page),
+                      others: boxes.filter((_, n) => n !== k),
+                      reach: SNAP_PX / scale,
+                    })
+                  }
+                  onMoving={(own, lines) => {
+                    setUnder(own);
+                    setGuides(lines);
+                  }}
+                  onMoved={(moved) => {
+                    setUnder(null);
+                    setGuides([]);
+                    onMove(k, moved);
+                  }}
+                />
+              ),
+            )}
           </Layer>
           <Layer listening={false}>
             {showsSafe &&

@@ -7,6 +7,8 @@ import { ratioWords, weakIn } from './placementWords';
 interface Props {
   readonly grounds: readonly RunGroundView[];
   readonly looks: ReadonlyMap<string, LookView>;
+  /** Whether what is known of a background was made of what the screen shows. */
+  readonly isFresh: (ground: string) => boolean;
   readonly current: string | null;
   readonly variants: readonly Variant[];
   readonly marksOf: (look: LookView) => readonly { url: string; box: LookView['items'][number]['box'] }[];
@@ -15,7 +17,7 @@ interface Props {
 }
 
 /** The run's grounds, each with its marks on it, the variant that was taken and its contrast. Arrow keys go on. */
-export function GroundStrip({ grounds, looks, current, variants, marksOf, onGo, onRemove }: Props) {
+export function GroundStrip({ grounds, looks, isFresh, current, variants, marksOf, onGo, onRemove }: Props) {
   const row = useRef<HTMLDivElement>(null);
   useEffect(() => {
     row.current?.querySelector('[aria-pressed="true"]')?.scrollIntoView?.({ inline: 'nearest', block: 'nearest' });
@@ -44,6 +46,7 @@ export function GroundStrip({ grounds, looks, current, variants, marksOf, onGo, 
         const first = look?.items.find((i) => i.seen !== null);
         const name = variants.find((v) => v.id === first?.variant)?.name;
         const isWeakOne = weakIn(look);
+        const isOld = look !== undefined && !isFresh(ground.id);
         const words = look ? [name, first?.seen && ratioWords(first.seen), isWeakOne && 'weak'].filter(Boolean) : [];
         return (
           <div key={ground.id} className="strip-cell">
@@ -65,8 +68,9 @@ export function GroundStrip({ grounds, looks, current, variants, marksOf, onGo, 
                     <img key={url} src={url} alt="" style={boxStyle(box, look)} className="strip-mark" />
                   ))}
               </span>
-              <span className={`strip-words${isWeakOne ? ' warn' : ''}`}>
-                {look ? words.join(' · ') || ground.name : <span className="measuring">looking</span>}
+              <span className={`strip-words${isWeakOne ? ' warn' : ''}${isOld ? ' is-old' : ''}`}>
+                {look ? words.join(' · ') || ground.name : <span className="measuring">checking</span>}
+                {isOld && ' · updating'}
                 {ground.change && ' · by hand'}
                 {ground.kind === 'clip' && ' · clip'}
                 {ground.made && (ground.isOutdated ? ' · changed since' : ' · written')}

@@ -55,7 +55,8 @@ function Place({ draft, placement }: { draft: ReturnType<typeof usePlacement>; p
   const { data: mark } = useQuery({ ...markQuery(isStrip(item) ? '' : item.mark), enabled: !isStrip(item) });
   const variants = mark?.recipe.variants ?? [];
   const revisions = marks.map((m) => `${m.id}${m.revision}`).join();
-  const looks = useLooks(draft.stored, ground?.id ?? null, revisions);
+  const checks = useLooks(draft.stored, placement, ground?.id ?? null, revisions);
+  const { looks } = checks;
   const look = ground ? looks.get(ground.id) : undefined;
   const weakOnes = grounds.filter((g) => weakIn(looks.get(g.id)));
   const replaced = (k: number, next: Item) => rule.items.map((i, n) => (n === k ? next : i));
@@ -160,16 +161,22 @@ function Place({ draft, placement }: { draft: ReturnType<typeof usePlacement>; p
           <Button onClick={() => void another().catch((e: unknown) => message.error(wordsFor(e)))}>
             Save as another
           </Button>
-          <Button type="primary" disabled={photos === 0 || draft.isRunning} onClick={() => void write()}>
-            Write {photos} {photos === 1 ? 'file' : 'files'}
+          <Button
+            type="primary"
+            disabled={photos === 0 || draft.isRunning || checks.left > 0}
+            onClick={() => void write()}
+          >
+            {checks.left > 0 ? `Checking ${checks.left} of ${photos}…` : `Export ${photos} ${fileWord(photos)}`}
           </Button>
         </span>
       </header>
-      {[...problems, ...(draft.problem ? [draft.problem] : [])].map((p) => (
-        <p key={p} className="finding place-problem" role="alert">
-          {p}
-        </p>
-      ))}
+      {[...problems, draft.problem, checks.problem]
+        .filter((p) => p !== null)
+        .map((p) => (
+          <p key={p} className="finding place-problem" role="alert">
+            {p}
+          </p>
+        ))}
       <RunState placement={placement} onStep={draft.step} />
       <div className="place-middle">
         {ground ? (
@@ -205,6 +212,7 @@ function Place({ draft, placement }: { draft: ReturnType<typeof usePlacement>; p
           palette={own?.palette ?? []}
           ground={ground}
           look={look}
+          isOld={ground !== null && look !== undefined && !checks.isFresh(ground.id)}
           reach={reach}
           showsSafe={shows.safe}
           showsWorst={shows.worst}
@@ -237,6 +245,7 @@ function Place({ draft, placement }: { draft: ReturnType<typeof usePlacement>; p
           <GroundStrip
             grounds={grounds}
             looks={looks}
+            isFresh={checks.isFresh}
             current={ground?.id ?? null}
             variants={variants}
             marksOf={marksOf}
@@ -257,6 +266,7 @@ function Place({ draft, placement }: { draft: ReturnType<typeof usePlacement>; p
   );
 }
 
+const fileWord = (count: number) => (count === 1 ? 'file' : 'files');
 const PLAIN = { opacity: 1, blend: 'normal' } as const;
 
 function RunState({

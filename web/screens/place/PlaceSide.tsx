@@ -18,6 +18,8 @@ interface Props {
   readonly palette: readonly { readonly name: string; readonly hex: string }[];
   readonly ground: RunGroundView | null;
   readonly look: LookView | undefined;
+  /** `look` was made of earlier settings. */
+  readonly isOld: boolean;
   readonly reach: 'all' | 'here';
   readonly showsSafe: boolean;
   readonly showsWorst: boolean;
@@ -84,6 +86,7 @@ export function PlaceSide(props: Props) {
         </p>
       )}
       {ground && !look && <p className="measuring">Looking at {ground.name}</p>}
+      {ground && props.isOld && <p className="measuring">Updating {ground.name}</p>}
       {ground && look && seen && <Facts {...props} look={look} ground={ground} />}
       {seen && seen.overTime.length > 0 && (
         <Suspense>
@@ -143,11 +146,11 @@ const gain = (a: { ratio: number; shareAbove3: number }, b: { ratio: number; sha
 
 const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1);
 
-function Facts({ look, ground, chosen, variants, onReset }: Props & { look: LookView; ground: RunGroundView }) {
+function Facts({ look, ground, chosen, variants, isOld, onReset }: Props & { look: LookView; ground: RunGroundView }) {
   const { variant, seen, box, thinnestPx } = look.items[chosen];
   const name = variants.find((v) => v.id === variant)?.name ?? variant;
   return (
-    <dl className="place-facts">
+    <dl className={`place-facts${isOld ? ' is-old' : ''}`} aria-busy={isOld}>
       {seen && (
         <>
           <div>

@@ -83,6 +83,7 @@ describe('the grounds of a run', () => {
       <GroundStrip
         grounds={grounds}
         looks={looks}
+        isFresh={(id) => id !== 'b'}
         current="a"
         variants={initialVariants()}
         marksOf={() => []}
@@ -92,12 +93,12 @@ describe('the grounds of a run', () => {
     );
     return onGo;
   };
-  it('tell variant, contrast, what is weak, what was done by hand and what is not known yet', () => {
+  it('tell variant, contrast, what is weak or older than the settings, what was done by hand and what is not known yet', () => {
     strip();
     const text = (name: RegExp) => screen.getByRole('button', { name }).textContent;
     expect(text(/^a\.jpg: Black/)).toBe('Black · 8.4 : 1');
-    expect(text(/^b\.jpg: Reversed, 8\.4 : 1, weak/)).toBe('Reversed · 8.4 : 1 · weak · by hand');
-    expect(text(/^c\.jpg$/)).toBe('looking');
+    expect(text(/^b\.jpg: Reversed, 8\.4 : 1, weak/)).toBe('Reversed · 8.4 : 1 · weak · updating · by hand');
+    expect(text(/^c\.jpg$/)).toBe('checking');
   });
   it('are gone through by keys', async () => {
     const onGo = strip();

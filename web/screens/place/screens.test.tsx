@@ -237,6 +237,7 @@ describe('beside the ground', () => {
         variants={markView().recipe.variants}
         palette={[]}
         ground={ground}
+        isOld={false}
         look={{
           ...{ ground: 'g', width: 900, height: 600, photo: { x: 0, y: 0, width: 900, height: 600 } },
           gaps: { px: 640, box: { x: 0, y: 320, width: 640, height: 1 } },

@@ -95,50 +95,100 @@ export function usePlacement(id: string) {
 }
 export type PlacementDraft = ReturnType<typeof usePlacement>;
 
-/** So many grounds are looked at by one request: the first answers come soon. */
+/** Backgrounds of one request: the first answers come soon. */
 const AT_ONCE = 6;
 
-/** How a placement comes out on each ground, the shown one first; what is not known yet is not there. */
-export function useLooks(placement: PlacementView | undefined, current: string | null, marksKey: string) {
-  const [looks, setLooks] = useState<ReadonlyMap<string, LookView>>(new Map());
-  const known = useRef(new Map<string, string>());
+/** What is known of how a placement comes out on its backgrounds. */
+export interface Checks {
+  /** The newest of each background, which may be older than what the screen shows. */
+  readonly looks: ReadonlyMap<string, LookView>;
+  /** Whether what is known of a background was made of what the screen shows. */
+  readonly isFresh: (ground: string) => boolean;
+  /** Backgrounds whose check is still to come. */
+  readonly left: number;
+  /** Why the last check could not be made. */
+  readonly problem: string | null;
+}
+
+interface KnownLook {
+  readonly look: LookView;
+  /** What it was made of. */
+  readonly key: string;
+  readonly hasCorners: boolean;
+}
+
+type Grounds = PlacementView['grounds'];
+
+/**
+ * Checks how a placement comes out on each background, the shown one first.
+ * @param shown  the placement as the screen shows it, which may not be stored yet
+ */
+export function useLooks(
+  placement: PlacementView | undefined,
+  shown: PlacementView,
+  current: string | null,
+  marksKey: string,
+): Checks {
+  const [known, setKnown] = useState<ReadonlyMap<string, KnownLook>>(new Map());
+  const [failed, setFailed] = useState<{ key: string; problem: string } | null>(null);
+  const newest = useRef(known);
   const { id, rule, grounds } = placement ?? {};
   const key = JSON.stringify([rule, marksKey]);
   const changes = JSON.stringify(grounds?.map((g) => [g.id, g.change]));
+  const wanted = `${key}${changes}`;
   useEffect(() => {
     if (!id || !grounds) return;
     let isOver = false;
-    const keyOf = (g: (typeof grounds)[number]) => `${key}${JSON.stringify(g.change)}`;
-    const ask = async (ids: string[], corners: boolean) => {
-      const found = await send<LookView[]>('POST', paths.placementLook(id), { grounds: ids, corners });
-      if (isOver) return;
-      for (const g of grounds) if (ids.includes(g.id)) known.current.set(g.id, keyOf(g) + (corners ? '+' : ''));
-      setLooks((before) => {
-        const next = new Map(before);
-        for (const look of found) {
-          const earlier = before.get(look.ground);
-          next.set(look.ground, corners || !earlier ? look : { ...look, corners: earlier.corners });
-        }
-        return next;
+    const has = (g: Grounds[number], corners: boolean) => {
+      const own = newest.current.get(g.id);
+      return own?.key === keyOf(key, g) && (own.hasCorners || !corners);
+    };
+    const ask = async (asked: Grounds, corners: boolean) => {
+      const found = await send<LookView[]>('POST', paths.placementLook(id), {
+        ...{ grounds: asked.map((g) => g.id), corners },
       });
+      if (isOver) return;
+      const next = new Map(newest.current);
+      for (const g of asked) {
+        const look = found.find((l) => l.ground === g.id);
+        if (!look) continue;
+        const before = next.get(g.id);
+        const kept = corners || before?.key !== keyOf(key, g) ? null : before.look.corners;
+        next.set(g.id, {
+          look: kept ? { ...look, corners: kept } : look,
+          key: keyOf(key, g),
+          hasCorners: corners || kept !== null,
+        });
+      }
+      newest.current = next;
+      setKnown(next);
     };
     void (async () => {
-      const shown = grounds.find((g) => g.id === current);
-      const hasAll = shown && known.current.get(shown.id) === `${keyOf(shown)}+`;
-      if (shown && !hasAll) await ask([shown.id], true);
-      const left = grounds.filter((g) => g.id !== current && !known.current.get(g.id)?.startsWith(keyOf(g)));
-      for (let k = 0; k < left.length && !isOver; k += AT_ONCE)
-        await ask(
-          left.slice(k, k + AT_ONCE).map((g) => g.id),
-          false,
-        );
-    })().catch(() => {
-      // What cannot be looked at is told when it is written.
+      const first = grounds.find((g) => g.id === current);
+      if (first && !has(first, true)) await ask([first], true);
+      const left = grounds.filter((g) => g.id !== current && !has(g, false));
+      for (let k = 0; k < left.length && !isOver; k += AT_ONCE) await ask(left.slice(k, k + AT_ONCE), false);
+      if (!isOver) setFailed(null);
+    })().catch((fault: unknown) => {
+      if (!isOver) setFailed({ key: wanted, problem: wordsFor(fault) });
     });
     return () => {
       isOver = true;
     };
-    // Everything that a look hangs on is in these words.
+    // Everything that a check depends on is in these words.
   }, [id, key, changes, current]);
-  return looks;
+  const shownKey = JSON.stringify([shown.rule, marksKey]);
+  const isFresh = (ground: string) => {
+    const g = shown.grounds.find((own) => own.id === ground);
+    return g !== undefined && known.get(ground)?.key === keyOf(shownKey, g);
+  };
+  const problem = failed?.key === wanted ? failed.problem : null;
+  return {
+    looks: new Map([...known].map(([ground, { look }]) => [ground, look])),
+    isFresh,
+    left: problem === null ? shown.grounds.filter((g) => !isFresh(g.id)).length : 0,
+    problem,
+  };
 }
+
+const keyOf = (rule: string, { change }: Grounds[number]) => `${rule}${JSON.stringify(change)}`;

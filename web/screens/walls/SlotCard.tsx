@@ -12,6 +12,8 @@ interface Props {
   readonly photo: string | null;
   readonly usual: number;
   readonly isChosen: boolean;
+  /** What is known of it belongs to earlier settings. */
+  readonly isOld: boolean;
   readonly onChoose: () => void;
 }
 
@@ -20,7 +22,7 @@ const isDark = (hex: string) => [1, 3, 5].reduce((sum, k) => sum + parseInt(hex.
 const MID_GREY = 118;
 
 /** One slot of a wall: its mark where it stands, what is wrong with it, and how large it looks. */
-export function SlotCard({ slot, place, rule, photo, usual, isChosen, onChoose }: Props) {
+export function SlotCard({ slot, place, rule, photo, usual, isChosen, isOld, onChoose }: Props) {
   const { ref, style, handle } = useSortableItem(slot.id, slot.markName);
   const { widthPx, heightPx } = rule;
   const share = (v: number, of: number) => `${(v / of) * 100}%`;
@@ -42,6 +44,7 @@ export function SlotCard({ slot, place, rule, photo, usual, isChosen, onChoose }
       >
         {slot.look && place ? (
           <img
+            className={isOld ? 'is-old' : undefined}
             src={slot.look.picture}
             alt=""
             style={{
@@ -52,14 +55,18 @@ export function SlotCard({ slot, place, rule, photo, usual, isChosen, onChoose }
             }}
           />
         ) : (
-          <span className="measuring">{slot.problems.includes('gone') ? 'nothing to show' : 'being looked at…'}</span>
+          <span className="measuring">{slot.problems.includes('gone') ? 'nothing to show' : 'checking…'}</span>
         )}
-        {tag && <span className="wall-tag">{tag}</span>}
+        {isOld && slot.look ? (
+          <span className="wall-tag measuring">checking…</span>
+        ) : (
+          tag && <span className="wall-tag">{tag}</span>
+        )}
       </button>
       <span className="wall-slot-foot">
         {handle}
         <span className="wall-slot-name">{slot.markName}</span>
-        {size && <span className="soft numbers">{size}</span>}
+        {size && <span className={`soft numbers${isOld ? ' is-old' : ''}`}>{size}</span>}
       </span>
     </div>
   );

@@ -6,7 +6,7 @@ import { useDropzone } from 'react-dropzone';
 import { useParams } from 'react-router';
 import { paths } from '../../../contract/paths';
 import { placesOf, usualSize } from '../../../contract/wallPlaces';
-import type { SlotView, WallView } from '../../../contract/walls';
+import { type SlotView, WALL_RECEIPT_HEADER, type WallView } from '../../../contract/walls';
 import type { WallDress } from '../../../core/wall/wallRule';
 import { NameField } from '../../components/NameField';
 import { ProofLink } from '../../components/ProofLink';
@@ -20,7 +20,7 @@ import { WallSide } from './WallSide';
 import { takeNewFiles } from './newFiles';
 import { filesOfDrop } from './savedPage';
 import { type WallDraft, useWall } from './useWall';
-import { fileCount, groundChoices, toMend } from './wallWords';
+import { type WallCounts, exportLabel, exportedWords, groundChoices, toMend } from './wallWords';
 
 /** A wall: marks in equal slots, what is wrong with each, levelled, and written. */
 export function WallScreen() {
@@ -43,10 +43,12 @@ function Wall({ draft, wall }: { draft: WallDraft; wall: WallView }) {
   const [chosen, setChosen] = useState<string | null>(null);
   const [isWriting, setWriting] = useState<'mending' | 'writing' | null>(null);
   const [isPicking, setPicking] = useState(false);
+  const [exported, setExported] = useState<string | null>(null);
   const { rule, slots } = wall;
   const places = placesOf(wall);
   const usual = usualSize(places);
   const broken = toMend(wall);
+  const isChecking = draft.unchecked.length > 0;
   const slot = slots.find((s) => s.id === chosen) ?? broken[0] ?? slots[0] ?? null;
   const choices = groundChoices(own?.palette ?? [], grounds);
   const photo = grounds.find((g) => g.id === rule.groundId)?.picture ?? null;
@@ -64,10 +66,16 @@ function Wall({ draft, wall }: { draft: WallDraft; wall: WallView }) {
     await work().catch(draft.tell);
     setWriting(null);
   };
-  const write = async (form: 'files' | 'picture' | 'pdf', mends: boolean) => {
-    if (mends && broken.length > 0) await busy('mending', () => mend());
+  const write = async (form: 'files' | 'picture' | 'pdf', problems: 'refuse' | 'fix' | 'keep') => {
     await draft.settle();
-    await busy('writing', () => download(paths.wallOut(wall.id), { form }));
+    await busy('writing', async () => {
+      setExported(null);
+      // The server checks again what it exports, and fixes or refuses it: this screen may be older than the wall.
+      const headers = await download(paths.wallOut(wall.id), { form, problems });
+      const counts = headers.get(WALL_RECEIPT_HEADER);
+      if (counts) setExported(exportedWords(JSON.parse(counts) as WallCounts));
+    });
+    await draft.step(() => send<WallView>('GET', paths.wall(wall.id)));
   };
   const order = (ids: string[]) => {
     const before = slots.map((s) => s.id);
@@ -76,10 +84,14 @@ function Wall({ draft, wall }: { draft: WallDraft; wall: WallView }) {
     const id = ids.find((own, k) => own !== before[k] && without(ids, own) === without(before, own));
     if (id) void draft.step(() => send<WallView>('PATCH', paths.wallSlot(id), { position: ids.indexOf(id) }));
   };
+  const usualWay = broken.length > 0 ? 'fix' : 'refuse';
+  const first = broken.length > 0 ? `Fix ${broken.length} and e` : 'E';
   const others = [
-    { key: 'anyway', label: 'Write without mending', onClick: () => void write('files', false) },
-    { key: 'picture', label: 'One picture, PNG', onClick: () => void write('picture', false) },
-    { key: 'pdf', label: 'PDF', onClick: () => void write('pdf', false) },
+    ...(broken.length === 0
+      ? []
+      : [{ key: 'anyway', label: 'Export without fixing', onClick: () => void write('files', 'keep') }]),
+    { key: 'picture', label: `${first}xport one picture, PNG`, onClick: () => void write('picture', usualWay) },
+    { key: 'pdf', label: `${first}xport a PDF`, onClick: () => void write('pdf', usualWay) },
   ];
   return (
     <div {...drop.getRootProps({ className: 'wall' })}>
@@ -170,6 +182,7 @@ function Wall({ draft, wall }: { draft: WallDraft; wall: WallView }) {
                     photo={photo}
                     usual={usual}
                     isChosen={s.id === slot?.id}
+                    isOld={draft.unchecked.includes(s.id)}
                     onChoose={() => setChosen(s.id)}
                   />
                 ))}
@@ -205,19 +218,31 @@ function Wall({ draft, wall }: { draft: WallDraft; wall: WallView }) {
           </div>
           <footer>
             <Button.Group className="wall-write">
-              <Button type="primary" loading={isWriting !== null} onClick={() => void write('files', true)}>
-                {isWriting === 'mending'
-                  ? 'Being mended…'
-                  : isWriting
-                    ? 'Being written…'
-                    : `${broken.length > 0 ? `Mend ${broken.length} and write` : 'Write'} ${fileCount(wall)} files`}
+              <Button
+                type="primary"
+                loading={isWriting !== null}
+                disabled={isChecking}
+                onClick={() => void write('files', usualWay)}
+              >
+                {isWriting
+                  ? isWriting === 'mending'
+                    ? 'Fixing…'
+                    : 'Exporting…'
+                  : isChecking
+                    ? `Checking ${draft.unchecked.length} of ${slots.length}…`
+                    : exportLabel(wall, broken)}
               </Button>
-              <Dropdown menu={{ items: others }} trigger={['click']} disabled={isWriting !== null}>
+              <Dropdown menu={{ items: others }} trigger={['click']} disabled={isWriting !== null || isChecking}>
                 <Button type="primary" aria-label="Other ways to write it">
                   ▾
                 </Button>
               </Dropdown>
             </Button.Group>
+            {exported && (
+              <p className="small" role="status">
+                {exported}
+              </p>
+            )}
             <ProofLink kind="wall" targetId={wall.id} title={wall.name} settle={draft.settle} />
           </footer>
         </aside>

@@ -50,6 +50,7 @@ export function useWall(id: string) {
   useLooks(data, step);
   // What is looked at anew stands as it was until the new look is there.
   for (const s of data?.slots ?? []) if (s.look) looks.current.set(s.id, s.look);
+  const unchecked = data?.slots.filter((s) => !s.look && !s.problems.includes('gone')) ?? [];
   const slots = data?.slots.map((s) => (s.look ? s : { ...s, look: looks.current.get(s.id) ?? null }));
 
   const edition = () => (queries.getQueryData(wallQuery(id).queryKey) as WallView).edition;
@@ -81,6 +82,8 @@ export function useWall(id: string) {
   return {
     wall: data && slots ? { ...data, slots, rule: draft ?? data.rule } : data,
     error,
+    /** Slots whose check belongs to earlier settings, or is still to come. */
+    unchecked: draft ? (data?.slots ?? []).map((s) => s.id) : unchecked.map((s) => s.id),
     problems,
     doing,
     tell: (fault: unknown) => setProblems([wordsFor(fault)]),

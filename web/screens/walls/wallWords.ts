@@ -116,6 +116,39 @@ export function groundChoices(palette: readonly PaletteColour[], grounds: readon
 
 export const toMend = ({ slots }: Pick<WallView, 'slots'>): SlotView[] => slots.filter((s) => s.problems.length > 0);
 
-/** So many files a wall is written as: each slot once and twice, paths where there are any, and the wall itself. */
-export const fileCount = ({ slots }: Pick<WallView, 'slots'>): number =>
-  slots.reduce((n, s) => n + (s.look?.hasPaths ? 3 : 2), 3);
+const FIXED_FILES = ['wall.png', 'wall.html', 'wall.pdf'];
+
+/** Files that a wall without problems is exported as: each slot once and twice, paths where there are any, the wall. */
+const fileCount = ({ slots, rule }: Pick<WallView, 'slots' | 'rule'>): number =>
+  slots.reduce((n, s) => n + (s.look?.hasPaths ? 3 : 2), FIXED_FILES.length + (rule.groundId ? 1 : 0));
+
+/** What the main button does. Fixing may add or leave out files, so that their number is known only afterwards. */
+export function exportLabel(wall: Pick<WallView, 'slots' | 'rule'>, broken: readonly SlotView[]): string {
+  if (broken.length === 0) return `Export ${fileCount(wall)} files`;
+  const leaves = broken.filter((s) => s.problems.some((p) => p === 'duplicate' || p === 'gone')).length;
+  return `Fix ${broken.length} and export ${count(wall.slots.length - leaves, 'logo')}`;
+}
+
+/** The counts that come with an export. */
+export interface WallCounts {
+  readonly logos: number;
+  readonly files: number;
+  readonly fixed: number;
+  readonly withProblems: number;
+  readonly leftOut: number;
+  readonly withoutSvg: number;
+}
+
+/** What was exported, in words. The names stand in the receipt among the files. */
+export function exportedWords({ logos, files, fixed, withProblems, leftOut, withoutSvg }: WallCounts): string {
+  const parts = [
+    fixed > 0 && `${fixed} fixed`,
+    leftOut > 0 && `${leftOut} left out`,
+    withProblems > 0 && `${withProblems} with problems`,
+    withoutSvg > 0 && `${withoutSvg} without SVG`,
+  ].filter(Boolean);
+  const named = parts.length === 0 ? '' : ` ${parts.join(', ')}: the receipt names them.`;
+  return `${count(files, 'file')} of ${count(logos, 'logo')} exported and checked.${named}`;
+}
+
+const count = (n: number, word: string) => `${n} ${word}${n === 1 ? '' : 's'}`;

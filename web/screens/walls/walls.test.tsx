@@ -10,7 +10,7 @@ import { brandView } from '../../../tests/support/webViews';
 import { WallScreen } from './WallScreen';
 import { WallsScreen } from './WallsScreen';
 import { filesOfDrop, picturesOfPage } from './savedPage';
-import { fileCount, groundChoices, problemWords, sizeSentence } from './wallWords';
+import { exportLabel, exportedWords, groundChoices, problemWords, sizeSentence } from './wallWords';
 
 const slotView = (id: string, change: Partial<SlotView> = {}): SlotView => ({
   ...{ id, markId: `m-${id}`, markName: `Logo ${id}`, revision: 1, file: `${id}.png`, format: 'PNG' },
@@ -140,7 +140,14 @@ describe('words of a wall', () => {
     expect(sizeSentence(101, 100, 100)).toBe('Looks as large as its neighbours.');
   });
   it('count the files that will be written, and offer grounds once each', () => {
-    expect(fileCount(wallView())).toBe(7);
+    const wall = wallView();
+    expect(exportLabel(wall, [])).toBe('Export 7 files');
+    const copy = { ...wall.slots[0], problems: ['duplicate' as const] };
+    expect(exportLabel({ ...wall, slots: [copy, copy] }, [copy])).toBe('Fix 1 and export 1 logo');
+    const counts = { logos: 2, files: 7, fixed: 1, withProblems: 0, leftOut: 0, withoutSvg: 2 };
+    expect(exportedWords(counts)).toBe(
+      '7 files of 2 logos exported and checked. 1 fixed, 2 without SVG: the receipt names them.',
+    );
     const grounds = groundChoices(
       [
         { name: 'Paper', hex: '#ffffff' },
