@@ -6,6 +6,7 @@ import { cutOutParams } from '../core/stages/cutOutParams';
 import { decodePicture } from '../codecs/decodePicture';
 import { type Command, isFolder, readArguments, readInput, readWhole } from './command';
 import type { CutoutJob } from './cutoutFile';
+import { penSettings } from './penSettings';
 import { type Given, helpOf, optionsOf } from './settingOptions';
 
 const help = `tassel cutout FILE|FOLDER --out FILE.png|FOLDER [options]
@@ -20,6 +21,7 @@ checked.
 ${helpOf(cutOutParams)}
 
 For ink on paper:
+${helpOf(penSettings)}
   --mark N               keeps one signature of the sheet, numbered as inspect lists them
 
   --recipe IN.json       starts from a saved recipe
@@ -46,6 +48,7 @@ export const cutout: Command = {
       format: { type: 'string' },
       size: { type: 'string' },
       ...optionsOf(cutOutParams),
+      ...optionsOf(penSettings),
     });
     if (positionals.files.length !== 1)
       throw new CoreError('cli/usage', `cutout takes one file or folder, got ${positionals.files.length}.`);

@@ -1,4 +1,5 @@
 import { basename } from 'node:path';
+import { solidArtwork } from '../core/artwork/inkPlanes';
 import { CoreError } from '../core/errors';
 import { loadKernels, warmMemory } from '../core/kernels/heap';
 import { inspectPicture } from '../core/inspect/inspectPicture';
@@ -13,6 +14,7 @@ import { type DecodedPicture, decodePicture } from '../codecs/decodePicture';
 import { encodePng } from '../codecs/encodePng';
 import { readBackPng } from '../codecs/readBackPng';
 import { namingNow, readInput, writeWhole } from './command';
+import { isSolid } from './penSettings';
 
 /** One cut-out, as plain values: it travels to worker threads. */
 export interface CutoutJob {
@@ -64,7 +66,7 @@ export async function runCutout(job: CutoutJob, opened?: Promise<DecodedPicture>
     result = run(recipe);
   }
   times.begin('finish');
-  const picture = finish(result, job.trim, name);
+  const picture = finish(result, { trim: job.trim, isSolid: isSolid(recipe) }, name);
   times.begin('encode');
   if (job.format === 'png' && !job.size) {
     const bytes = await encodePng(picture);
@@ -124,8 +126,12 @@ function keepMark(recipe: Recipe, result: MasterResult, number: number, name: st
 }
 
 // On the working picture's grid unless trimmed: a crop in the recipe keeps its place.
-function finish(result: MasterResult, trim: boolean, name: string): Raster {
-  const { raster, within } = result.master;
+function finish(
+  { master }: MasterResult,
+  { trim, isSolid }: { trim: boolean; isSolid: boolean },
+  name: string,
+): Raster {
+  const { raster, within } = isSolid ? solidArtwork(master) : master;
   const extents = trim ? findExtents(raster, undefined, within) : null;
   if (!extents && (trim || !isVisible(raster, undefined, within)))
     throw new CoreError(

@@ -4,6 +4,7 @@ import { type Anchor, checkValues } from '../core/params';
 import { type Recipe, initialRecipe, readRecipe } from '../core/recipe/recipe';
 import { cutOutParams } from '../core/stages/cutOutParams';
 import { readInput, readNumber } from './command';
+import { penSettings, withPen } from './penSettings';
 import { type Given, readSettings } from './settingOptions';
 
 /**
@@ -20,7 +21,9 @@ export function recipeWith(given: Given, anchors: readonly Anchor[]): Recipe {
     ...readSettings(cutOutParams, { ...given, level: shareOf(given.level) }),
   };
   const cutOut = { version, ...checkValues(cutOutParams, settings, 'cutOut') } as Recipe['stages']['cutOut'];
-  return { ...recipe, stages: { ...recipe.stages, cutOut } };
+  const asked = { ...recipe, stages: { ...recipe.stages, cutOut } };
+  const { pen } = readSettings(penSettings, given);
+  return pen === undefined ? asked : withPen(asked, pen);
 }
 
 // Any share of full ink is taken; the very ends, at which all or nothing would be kept, are drawn in.

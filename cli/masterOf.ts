@@ -71,7 +71,7 @@ export const drawVariant = ({ source, recipe, scale }: OpenMaster, variant: Vari
     variant,
     { pictureKey: name, pictureOnly: true },
     {
-      ...{ palette: [], density: null },
+      ...{ palette: [] },
       pxLength: scale,
       mmLength: PX_PER_MM * scale,
     },

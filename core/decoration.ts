@@ -1,6 +1,5 @@
 import type { Artwork } from './artwork/artwork';
 import type { Fields, Values } from './params';
-import type { Plane } from './raster/raster';
 import type { WithParams } from './registry';
 
 /** What a fill, a surround or a cast may ask for beside the artwork. */
@@ -9,8 +8,6 @@ export interface DecorationContext {
   readonly reduction: number;
   /** The brand's colours. */
   readonly palette: readonly { readonly name: string; readonly hex: string }[];
-  /** How much ink lies in each pixel of the artwork, where it came off paper. */
-  readonly density: Plane | null;
   /** Height of the mark itself before anything stands round it, full-size px: what lengths in % are of. */
   readonly markHeightPx: number;
   /** Full-size px of a length of 1 px in a setting, and of 1 mm. */

@@ -135,7 +135,7 @@ export async function makeBoard(host: TaskHost, task: BoardTask): Promise<Uint8A
   const artwork = await openSource(host, task.source);
   const isPdf = task.format === 'pdf';
   const options = { ...optionsOf(host, task.source), pictureOnly: true, asPaths: isPdf };
-  const context = { palette: task.palette, density: null };
+  const context = { palette: task.palette };
   const variants = recipe.variants.map((variant) => ({
     name: variant.name,
     artwork: makeVariant(artwork, recipe, variant, options, context),
@@ -240,7 +240,7 @@ function drawFor(host: TaskHost, { artwork, recipe, task, file }: Drawing, known
   const before = known.get(key);
   if (before) return before;
   const options = { ...optionsOf(host, task.source), pictureOnly: true, asPaths };
-  const drawn = makeVariant(artwork, recipe, own, options, { palette: task.palette, density: null });
+  const drawn = makeVariant(artwork, recipe, own, options, { palette: task.palette });
   // Lines of one variant come one after another: an older one is hardly asked for again.
   known.clear();
   known.set(key, drawn);

@@ -137,7 +137,7 @@ export async function drawVariantOf(host: TaskHost, mark: PlacedMark, variantId:
   if (known) return known;
   const artwork = await openSource(host, mark.source);
   const options = { ...optionsOf(host, mark.source), pictureOnly: true };
-  const made = makeVariant(artwork, recipe, variant, options, { palette: mark.palette, density: null });
+  const made = makeVariant(artwork, recipe, variant, options, { palette: mark.palette });
   if (drawn.size >= MOST_DRAWN) drawn.delete(drawn.keys().next().value as string);
   drawn.set(key, made);
   return made;

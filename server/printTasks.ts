@@ -94,7 +94,7 @@ export async function signDocument(
       };
   const fill = ink === 'own' ? partOf(fills, 'asIs') : partOf(fills, 'oneColour', { colour: INKS[ink] });
   const options = { ...optionsOf(host, mark.source), pictureOnly: true };
-  const context = { palette: mark.palette, density: null };
+  const context = { palette: mark.palette };
   const drawn = makeVariant(
     artwork,
     { ...recipe, stages },

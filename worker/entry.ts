@@ -133,14 +133,14 @@ async function answer(
       const { recipe, order, palette } = request;
       const variant = recipe.variants.find((v) => v.id === request.variant) as Variant;
       const asPaths = formats.get(order.format.id).accepts === 'paths';
-      const context = { palette, density: null };
+      const context = { palette };
       const drawn = makeVariant(artwork, recipe, treated(variant, order), { ...run, asPaths }, context);
       const value = await makePage(drawn, order);
       return { value, transfer: [value.bitmap] };
     }
     case 'variants': {
       const value: VariantDone[] = [];
-      const context = { palette: request.palette, density: null };
+      const context = { palette: request.palette };
       const before = new Map(drawnVariants);
       drawnVariants.clear();
       const draw = (variant: Pick<Variant, 'fill' | 'surrounds' | 'casts'>) => {

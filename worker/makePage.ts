@@ -1,4 +1,5 @@
 import type { Artwork } from '../core/artwork/artwork';
+import { extentsOf } from '../core/artwork/extentsOf';
 import { renderDrawing } from '../core/artwork/renderDrawing';
 import { keyClash } from '../core/findings/keyClash';
 import { formats } from '../core/formats';
@@ -25,6 +26,7 @@ export async function makePage(drawn: Artwork, order: FileOrder): Promise<PageDo
     bitmap: await toBitmap(raster),
     width: layout.width,
     height: layout.height,
+    extents: extentsOf(drawn) ?? layout.mark,
     facts: measurePage(raster),
     paths: isOfPaths && content.drawing ? content.drawing.shapes.length : null,
     bytes: await estimateBytes(content, order.format),

@@ -155,6 +155,8 @@ export interface PageDone {
   /** Of the page, px; the picture may be smaller. */
   readonly width: number;
   readonly height: number;
+  /** Of the variant itself, full-size px: what sizes are measured by. */
+  readonly extents: { readonly width: number; readonly height: number };
   readonly facts: PageFacts;
   /** Outlines of a file of paths. */
   readonly paths: number | null;

@@ -5,6 +5,14 @@ import type { Raster } from '../raster/raster';
 import type { Drawing } from './drawing';
 import { renderDrawing } from './renderDrawing';
 
+/** Ink on paper as two quantities, each a byte a pixel of the raster that they belong to. */
+export interface InkPlanes {
+  /** How much of a pixel the pen covered: alpha where ink is to be solid. */
+  readonly coverage: Uint8Array;
+  /** Ink at the nearest core of the pixel's stroke, of full ink. */
+  readonly density: Uint8Array;
+}
+
 /** What stages, fills, surrounds and casts take and give: pixels, and paths where there are any. */
 export interface Artwork {
   /** Always there, at the size in hand; when there is a drawing, its rendering. */
@@ -13,6 +21,8 @@ export interface Artwork {
   readonly drawing: Drawing | null;
   /** Outlines of artwork of pixels, for vector files alone; same size and pixels as a drawing's. */
   readonly outlines?: Drawing;
+  /** Of ink on paper, where the pen went and how much ink it left: `raster` shows both in one. */
+  readonly ink?: InkPlanes;
   /** From pixels of `raster` to working-picture pixels. */
   readonly toWorking: Projective;
   /** Pixels of this artwork at full size per pixel of `raster`: 1, or more for a reduced one. */

@@ -9,7 +9,7 @@ import { fills } from '.';
 
 const fill = (artwork: Artwork, id: string, params: object = {}) => {
   const definition = fills.get(id);
-  const ctx = { reduction: 1, palette: [], density: null, pxLength: 1, mmLength: PX_PER_MM, markHeightPx: 0 };
+  const ctx = { reduction: 1, palette: [], pxLength: 1, mmLength: PX_PER_MM, markHeightPx: 0 };
   return definition.apply(artwork, { ...initialValues(definition.params), ...params } as never, ctx);
 };
 const over = (a: Raster, b: Raster): Raster => {

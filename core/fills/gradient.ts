@@ -1,5 +1,6 @@
 import { directionOf } from '../geometry/direction';
 import type { Artwork } from '../artwork/artwork';
+import { solidArtwork } from '../artwork/inkPlanes';
 import type { Paint } from '../artwork/drawing';
 import { extentsOf } from '../artwork/extentsOf';
 import { painter } from '../artwork/renderDrawing';
@@ -9,6 +10,7 @@ import { type Raster, createRaster } from '../raster/raster';
 import { findPieces } from '../tidy/pieces';
 import { boundsOfPath } from '../vector/path';
 import { defineFill } from './fill';
+import { PEN, penField } from './penField';
 
 const LEAST_SCALE_PCT = 10;
 
@@ -28,8 +30,8 @@ export const gradient = defineFill({
     stops: stopsField({
       label: 'Colours',
       initial: [
-        { at: 0, colour: '#1f5a45' },
-        { at: 1, colour: '#7fa6bf' },
+        { at: 0, colour: '#1c1b1d' },
+        { at: 1, colour: '#9a989e' },
       ],
     }),
     angleDeg: numberField({
@@ -58,9 +60,11 @@ export const gradient = defineFill({
       step: 5,
       unit: '%',
     }),
+    [PEN]: penField('solid'),
   },
   describe: (p) => `in a ${p.type} gradient from ${p.stops[0].colour} to ${p.stops[p.stops.length - 1].colour}`,
-  apply(artwork, p) {
+  apply(own, p) {
+    const artwork = p.pen === 'solid' ? solidArtwork(own) : own;
     const extents = extentsOf(artwork);
     if (!extents) return artwork;
     const over = (box: RectPx) => paintOver(box, p);

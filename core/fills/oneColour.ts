@@ -1,9 +1,11 @@
 import { withDrawing } from '../artwork/artwork';
+import { solidArtwork } from '../artwork/inkPlanes';
 import { paintAll } from '../artwork/drawing';
 import { choiceField, colourField } from '../params';
 import { inOneColour } from '../layers/layers';
 import { matteOf } from '../raster/raster';
 import { defineFill } from './fill';
+import { PEN, penField } from './penField';
 import { alphaWithoutLight, shapesWithoutLight } from './lightAreas';
 
 /** Every visible pixel, or every shape, in one colour, its transparency kept. */
@@ -21,10 +23,12 @@ export const oneColour = defineFill({
         { value: 'filled', label: 'Filled' },
       ],
     }),
+    [PEN]: penField('solid'),
   },
   needsOpenMaster: (p) => p.insides === 'open',
-  describe: (p) => `in one colour, ${p.colour}`,
-  apply(artwork, p) {
+  describe: (p) => `in one colour, ${p.colour}${p.pen === 'pressure' ? ', the pen’s pressure kept' : ''}`,
+  apply(own, p) {
+    const artwork = p.pen === 'solid' ? solidArtwork(own) : own;
     const { drawing, raster } = artwork;
     const paint = { kind: 'colour', hex: p.colour } as const;
     const isOpen = p.insides === 'open';

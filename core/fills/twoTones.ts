@@ -1,4 +1,5 @@
-import type { Drawing, Paint } from '../artwork/drawing';
+import { type Artwork, type InkPlanes, withDrawing } from '../artwork/artwork';
+import type { Drawing, Paint, Shape } from '../artwork/drawing';
 import { type Rgb, hexFromRgb, rgbFromHex } from '../colour/hex';
 import { colourField } from '../params';
 import { luminance } from '../raster/contrast';
@@ -11,15 +12,80 @@ export const twoTones = defineFill({
   title: 'Two tones',
   params: {
     dark: colourField({ label: 'Dense', initial: '#000000' }),
-    light: colourField({ label: 'Thin', initial: '#7fa6bf' }),
+    light: colourField({ label: 'Thin', initial: '#9a989e' }),
   },
   describe: (p) => `in two tones, from ${p.dark} where it is dense to ${p.light}`,
   apply(artwork, p) {
     const [dark, light] = [rgbFromHex(p.dark), rgbFromHex(p.light)];
+    const { ink, drawing } = artwork;
+    const tones = ink ? tonesOf(ink) : null;
+    if (ink && tones) {
+      if (!drawing) return { ...artwork, raster: inTonesOfInk(artwork.raster, { ink, tones, dark, light }) };
+      return withDrawing(artwork, paintByInk(artwork, drawing, { ink, tones, dark, light }));
+    }
     const raster = inTwoTones(artwork.raster, dark, light);
-    return { ...artwork, raster, drawing: artwork.drawing && paintByDensity(artwork.drawing, dark, light) };
+    return { ...artwork, raster, drawing: drawing && paintByDensity(drawing, dark, light) };
   },
 });
+
+interface InkTones {
+  readonly ink: InkPlanes;
+  /** The densities, 0 to 255, that are the lightest and the darkest tone. */
+  readonly tones: Range;
+  readonly dark: Rgb;
+  readonly light: Rgb;
+}
+
+/** Inside a stroke from this coverage on. */
+const INSIDE = 250;
+/** Densities that span less than this are one tone: the pen was pressed evenly. */
+const MIN_SPAN = 10;
+
+/** The range of densities that a signature's cores have, but for the ends; null where it has one density. */
+function tonesOf({ coverage, density }: InkPlanes): Range | null {
+  const counts = new Float64Array(LEVELS);
+  let whole = 0;
+  for (let n = 0; n < coverage.length; n++) {
+    if (coverage[n] < INSIDE) continue;
+    counts[density[n]]++;
+    whole++;
+  }
+  const [from, to] = endsOf(counts, whole);
+  return whole > 0 && to - from >= MIN_SPAN ? { from, to } : null;
+}
+
+/** Every pixel in the tone of its stroke's core; edges fade by alpha alone. */
+function inTonesOfInk({ width, height }: Raster, { ink, tones, dark, light }: InkTones): Raster {
+  const out = createRaster(width, height);
+  const table = Array.from({ length: LEVELS }, (_, k) => mixed(dark, light, densityIn(tones, k) / 255));
+  for (let n = 0, p = 0; n < ink.coverage.length; n++, p += 4) {
+    if (ink.coverage[n] === 0) continue;
+    out.data.set(table[ink.density[n]], p);
+    out.data[p + 3] = ink.coverage[n];
+  }
+  return out;
+}
+
+/** Paths of ink hold one tone each: the mean of what lies along them. */
+function paintByInk({ raster, reduction }: Artwork, drawing: Drawing, { ink, tones, dark, light }: InkTones): Drawing {
+  const meanAlong = ({ coords }: Shape['path']) => {
+    let [sum, count] = [0, 0];
+    for (let k = 0; k + 1 < coords.length; k += 2) {
+      const [x, y] = [Math.floor(coords[k] / reduction), Math.floor(coords[k + 1] / reduction)];
+      if (x < 0 || y < 0 || x >= raster.width || y >= raster.height) continue;
+      const own = ink.density[y * raster.width + x];
+      if (own === 0) continue;
+      sum += own;
+      count++;
+    }
+    return count > 0 ? Math.round(sum / count) : tones.to;
+  };
+  const paint = (shape: Shape): Paint => {
+    const hex = hexFromRgb(mixed(dark, light, densityIn(tones, meanAlong(shape.path)) / 255));
+    return { kind: 'colour', hex };
+  };
+  return { ...drawing, shapes: drawing.shapes.map((s) => ({ ...s, paint: paint(s) })) };
+}
 
 /** Colours that waver less, code values, are one ink: how dense it lies is then told by its transparency alone. */
 const ONE_INK = 40;
@@ -65,13 +131,18 @@ function rangeOf({ data }: Raster): Range | null {
     counts[darknessOf(data, p)] += data[p + 3];
     whole += data[p + 3];
   }
+  const [from, to] = endsOf(counts, whole);
+  return whole > 0 && to - from > ONE_INK ? { from, to } : null;
+}
+
+/** Where a share of all lies below, and where as much lies above. */
+function endsOf(counts: Float64Array, whole: number): [from: number, to: number] {
   const at = (share: number) => {
     let sum = 0;
     for (let k = 0; k < LEVELS; k++) if ((sum += counts[k]) > whole * share) return k;
     return LEVELS - 1;
   };
-  const [from, to] = [at(END_SHARE), at(1 - END_SHARE)];
-  return whole > 0 && to - from > ONE_INK ? { from, to } : null;
+  return [at(END_SHARE), at(1 - END_SHARE)];
 }
 
 function paintByDensity(drawing: Drawing, dark: Rgb, light: Rgb): Drawing {

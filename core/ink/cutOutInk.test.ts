@@ -69,7 +69,7 @@ describe('cutOutInk', () => {
     expect(visible(one.data)).toBeGreaterThan(500);
   });
 
-  it('keeps pressure as density, or makes all strokes solid', () => {
+  it('tells where the pen went from how much ink it left', () => {
     const pale = drawStrokes(420, 260, [archLine(50, 170, 8, 40, 90)], blueInk, 8);
     for (let i = 3; i < pale.data.length; i += 4)
       if ((i >> 2) % 420 > 210) pale.data[i] = Math.round(pale.data[i] * 0.5);
@@ -80,10 +80,14 @@ describe('cutOutInk', () => {
         for (let x = from; x < to; x++) most = Math.max(most, r.data[(y * 420 + x) * 4 + 3]);
       return most;
     };
-    const pressure = cutOutInk(picture, plainInk).picture;
+    const { picture: pressure, ink } = cutOutInk(picture, plainInk);
     expect(strongest(pressure, 60, 200)).toBeGreaterThan(235);
     expect(Math.abs(strongest(pressure, 240, 360) - 128)).toBeLessThan(24);
-    expect(strongest(cutOutInk(picture, { ...plainInk, pen: 'solid' }).picture, 240, 360)).toBeGreaterThan(235);
+    // The pale half is covered as wholly, and holds half the ink.
+    const coverage = { data: pressure.data.map((v, i) => (i % 4 === 3 ? ink.coverage[i >> 2] : v)) };
+    const density = { data: pressure.data.map((v, i) => (i % 4 === 3 ? ink.density[i >> 2] : v)) };
+    expect([strongest(coverage, 60, 200), strongest(coverage, 240, 360)]).toEqual([255, 255]);
+    expect(Math.abs(strongest(density, 240, 360) / strongest(density, 60, 200) - 0.5)).toBeLessThan(0.1);
   });
 
   it('makes strokes heavier and thinner by the weight', () => {

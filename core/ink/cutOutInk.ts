@@ -1,3 +1,4 @@
+import type { InkPlanes } from '../artwork/artwork';
 import { CoreError } from '../errors';
 import { type Rgb, hexFromRgb } from '../colour/hex';
 import { chokeMatte } from '../matte/adjustEdge';
@@ -14,6 +15,7 @@ import { type InkMark, findInkMarks } from './inkMarks';
 import { type InkPiece, findInkPieces, largestArea, strokeWidth } from './inkPieces';
 import { type PaperLight, measurePaper, robust, threshold } from './paperLight';
 import { type LineFamily, findRuledLines } from './ruledLines';
+import { solidInk } from './solidInk';
 
 /** Closer to full than this the weights were right already. */
 const NEARLY_FULL = 0.02;
@@ -63,8 +65,6 @@ const EDGE_SLIP = 0.02;
 export interface InkOptions {
   /** Coverage 0..1 that a piece must reach, or null for the middle of the steady range. */
   readonly level: number | null;
-  /** `pressure`: coverage as the pen left it; `solid`: one density throughout. */
-  readonly pen: 'pressure' | 'solid';
   /** Thinner below 0, heavier above, px of this picture across a stroke. */
   readonly weightPx: number;
   readonly keepLines: boolean;
@@ -77,7 +77,6 @@ export interface InkOptions {
 /** Everything as measured: the start of every cut-out from paper. */
 export const plainInk: InkOptions = {
   level: null,
-  pen: 'pressure',
   weightPx: 0,
   keepLines: false,
   colour: null,
@@ -150,7 +149,8 @@ function studyInk(raster: Raster, keepLines: boolean, onStep: (name: string) => 
 }
 
 /**
- * Takes ink off paper: straight alpha on the picture's own grid, in the ink's own colour.
+ * Takes ink off paper: straight alpha on the picture's own grid, in the ink's own colour, as the pen's pressure left it;
+ * with where the pen went and how much ink it left there.
  * @param raster  opaque picture; not changed
  * @throws CoreError 'cutout/no-ink' when nothing stands out from the paper
  */
@@ -158,7 +158,7 @@ export function cutOutInk(
   raster: Raster,
   options: InkOptions,
   onStep: (name: string) => void = () => {},
-): { picture: Raster; facts: InkFacts } {
+): { picture: Raster; ink: InkPlanes; facts: InkFacts } {
   const study = studyInk(raster, options.keepLines, onStep);
   const { paper, coverage, smooth } = study;
   const { region } = coverage;
@@ -179,21 +179,29 @@ export function cutOutInk(
   }
   onStep('alpha');
   const own = inksOf(raster, study, { labels: found.labels, marks });
-  const alpha = settleAlpha(own.study, found.labels, isKept, strokePx, options.pen);
+  const alpha = settleAlpha(own.study, found.labels, isKept);
+  const solid = solidInk(alpha, region, strokePx);
   const colours = own.inks.map((o) => options.colour ?? inkRgb(o, study.paperRgb));
   const picture = createRaster(raster.width, raster.height);
+  const ink = { coverage: new Uint8Array(picture.data.length / 4), density: new Uint8Array(picture.data.length / 4) };
   for (let y = 0, i = 0; y < region.height; y++) {
-    for (let x = 0, s = ((region.y + y) * raster.width + region.x) * 4; x < region.width; x++, i++, s += 4) {
-      const a = Math.round(alpha[i] * 255);
+    for (let x = 0, n = (region.y + y) * raster.width + region.x; x < region.width; x++, i++, n++) {
+      const a = Math.min(255, Math.round(alpha[i] * 255));
       if (a <= 0) continue;
       const [r, g, b] = colours[own.markAt[i]];
+      const s = n * 4;
       picture.data[s] = r;
       picture.data[s + 1] = g;
       picture.data[s + 2] = b;
-      picture.data[s + 3] = a > 255 ? 255 : a;
+      picture.data[s + 3] = a;
+      ink.coverage[n] = Math.round(solid.coverage[i] * 255);
+      ink.density[n] = Math.round(solid.density[i] * 255);
     }
   }
-  if (options.weightPx !== 0) chokeMatte(picture, -options.weightPx / 2);
+  if (options.weightPx !== 0) {
+    ink.coverage = chokePlane(ink.coverage, picture, -options.weightPx / 2);
+    chokeMatte(picture, -options.weightPx / 2);
+  }
   const place = (p: InkPiece) => ({ x: p.top.x + region.x, y: p.top.y + region.y, areaPx: p.areaPx });
   const main = marks.reduce((best, m, k) => (best < 0 || m.areaPx > marks[best].areaPx ? k : best), -1);
   const shown = chosen ? marks.indexOf(chosen) : main;
@@ -222,7 +230,15 @@ export function cutOutInk(
       .sort((a, b) => b.areaPx - a.areaPx),
     edgePx: edgeWidth(alpha, region.width, region.height),
   };
-  return { picture, facts };
+  return { picture, ink, facts };
+}
+
+/** A plane of coverage, its edge moved as a matte's. */
+function chokePlane(coverage: Uint8Array, { width, height }: Raster, px: number) {
+  const matte = createRaster(width, height);
+  for (let n = 0; n < coverage.length; n++) matte.data[n * 4 + 3] = coverage[n];
+  chokeMatte(matte, px);
+  return Uint8Array.from(coverage, (_, n) => matte.data[n * 4 + 3]);
 }
 
 // Long, thin, and its middle on one of the lines.
@@ -493,13 +509,7 @@ function nearestMark(marks: readonly InkMark[], x: number, y: number): InkMark |
 /** How far soft edges reach beyond what counts as ink, px. */
 const SKIRT = 2;
 
-function settleAlpha(
-  { coverage, smooth, noise, raw }: InkStudy,
-  labels: Int32Array,
-  isKept: Uint8Array,
-  strokePx: number,
-  pen: InkOptions['pen'],
-): Float32Array {
+function settleAlpha({ coverage, smooth, noise, raw }: InkStudy, labels: Int32Array, isKept: Uint8Array): Float32Array {
   const {
     values,
     region: { width, height },
@@ -521,11 +531,11 @@ function settleAlpha(
       const local = Math.max(0, squares / 9 - smooth[i] * smooth[i]);
       const trust = local > variance ? (local - variance) / local : 0;
       const a = smooth[i] + trust * (values[i] - smooth[i]);
-      out[i] = a <= 0 ? 0 : a >= 1 ? 1 : a;
+      out[i] = a <= 0 ? 0 : a;
     }
   }
   dropLoose(out, own, beside, reach, width, height);
-  return pen === 'solid' ? solidify(out, width, height, strokePx) : out;
+  return out;
 }
 
 // An edge falls off outwards: no pixel of the skirt is stronger than the strongest one next to it that lies further in.
@@ -551,32 +561,6 @@ function dropLoose(
   };
   limit(own, beside);
   limit(beside, reach);
-}
-
-/** Below this share of full ink a stroke is not lifted any more, so that noise is not. */
-const LEAST_LIFTED = 0.22;
-
-// One density: each pixel beside the strongest of its own stroke.
-function solidify(alpha: Float32Array, width: number, height: number, strokePx: number): Float32Array {
-  const radius = Math.max(1, Math.round(strokePx * 0.5));
-  const out = new Float32Array(alpha.length);
-  const row = new Float32Array(alpha.length);
-  for (let y = 0, i = 0; y < height; y++)
-    for (let x = 0; x < width; x++, i++) {
-      let most = 0;
-      for (let k = Math.max(0, x - radius); k <= Math.min(width - 1, x + radius); k++)
-        if (alpha[i - x + k] > most) most = alpha[i - x + k];
-      row[i] = most;
-    }
-  for (let y = 0, i = 0; y < height; y++)
-    for (let x = 0; x < width; x++, i++) {
-      if (alpha[i] === 0) continue;
-      let most = 0;
-      for (let k = Math.max(0, y - radius); k <= Math.min(height - 1, y + radius); k++)
-        if (row[k * width + x] > most) most = row[k * width + x];
-      out[i] = Math.min(1, (alpha[i] / Math.max(LEAST_LIFTED, most)) * LIFT);
-    }
-  return out;
 }
 
 // Along rows: how many pixels an edge takes from a quarter to three quarters, the middle of all edges.

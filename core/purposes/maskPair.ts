@@ -7,7 +7,7 @@ export const maskPair = definePurpose({
   size: { id: 'width', params: { widthPx: 1920 } },
   format: { id: 'tiff', params: { compression: 'none' } },
   formats: ['tiff', 'png'],
-  hint: 'A file with the colours and a black-and-white mask of the same size and place.',
+  hint: 'Two opaque files of the same size and place: the colours, and a black-and-white mask.',
   params: {
     polarity: choiceField({
       label: 'Mark in the mask',
@@ -17,15 +17,7 @@ export const maskPair = definePurpose({
         { value: 'black', label: 'Black' },
       ],
     }),
-    colours: choiceField({
-      label: 'Colour file',
-      initial: 'clear',
-      hint: 'Without transparency its colours go on to the borders, and the mask alone cuts it out.',
-      choices: [
-        { value: 'clear', label: 'Transparent' },
-        { value: 'opaque', label: 'Opaque' },
-      ],
-    }),
   },
-  treat: (p) => ({ mask: p.polarity, isOpaque: p.colours === 'opaque' }),
+  // Receivers of pairs read no transparency: the colours go on to the borders, and the mask alone cuts them out.
+  treat: (p) => ({ mask: p.polarity, isOpaque: true }),
 });

@@ -9,10 +9,11 @@ import { fileFindings } from './fileFindings';
 import { keyClash } from '../findings/keyClash';
 
 const mark = { width: 400, height: 200 };
-const line = (purpose: string, size: string, params: object) => ({
-  ...lineOf('own', 'black', purposes.get(purpose)),
-  size: partOf(sizes, size, params),
-});
+/** A line whose size somebody typed. */
+const line = (purpose: string, size: string, params: object) => {
+  const { fitted: _, ...own } = lineOf('own', 'black', purposes.get(purpose));
+  return { ...own, size: partOf(sizes, size, params) };
+};
 const found = (l: ReturnType<typeof line>, change: object = {}) => {
   const layout = layOutFile(mark, ordersOf(l)[0]);
   return fileFindings({ line: l, layout, mark, thin: null, page: null, keyClash: null, ...change });
@@ -21,10 +22,8 @@ const found = (l: ReturnType<typeof line>, change: object = {}) => {
 describe('findings of a file, before it is written', () => {
   it('tell how much it is enlarged, in print by the resolution that is left, and the size that is not', () => {
     const [onScreen] = found(line('web', 'width', { widthPx: 800 }));
-    expect([onScreen.title, onScreen.mend?.line.size.params]).toEqual([
-      'enlarged 2.0 times',
-      { widthPx: 400, paddingPct: 0 },
-    ]);
+    const mended = ordersOf(onScreen.mend!.line)[0];
+    expect([onScreen.title, layOutFile(mark, mended).width]).toEqual(['enlarged 2.0 times', 400]);
     const [onPaper] = found(line('print', 'physical', { widthMm: 100, ppi: 300 }));
     expect(onPaper.detail).toContain('102 ppi');
     expect(onPaper.mend?.label).toBe('33 mm wide');

@@ -36,6 +36,11 @@ export function fileFindings(known: Known): FileFinding[] {
   return [enlarged(known), thin(known), touches(known), margins(known), clashes(known)].flatMap((f) => f ?? []);
 }
 
+/** The line with a size that somebody asked for, whatever the mark. */
+function typedLine({ fitted: _, ...line }: SizeLine): SizeLine {
+  return line;
+}
+
 const sized = (line: SizeLine, change: object): SizeLine => ({
   ...line,
   size: { ...line.size, params: { ...line.size.params, ...change } },
@@ -52,7 +57,7 @@ function enlarged({ line, layout, mark }: Known): FileFinding | null {
     title: `enlarged ${times} times`,
     detail: `The original is smaller, so edges turn soft.${ppi} Use a smaller size, a larger original, or outlines.`,
     mend: size
-      ? { label: 'As large as the original allows', line: { ...line, size } }
+      ? { label: 'As large as the original allows', line: { ...line, fitted: true as const } }
       : mm && mm >= 1
         ? { label: `${mm} mm wide`, line: sized(line, { widthMm: mm }) }
         : null,
@@ -75,7 +80,7 @@ function thin({ line, thin: found }: Known): FileFinding | null {
 function scaled(line: SizeLine, times: number): SizeLine | null {
   const isMeant = (name: string) => COUNTS_PIXELS.test(name) || name.endsWith('Mm');
   if (line.size.id === 'frame' || !Object.keys(line.size.params).some(isMeant)) return null;
-  return { ...line, size: withNumbers(line.size, isMeant, (v) => Math.ceil(v * times)) };
+  return { ...typedLine(line), size: withNumbers(line.size, isMeant, (v) => Math.ceil(v * times)) };
 }
 
 function touches({ line, page, layout }: Known): FileFinding | null {

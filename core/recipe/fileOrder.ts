@@ -9,6 +9,8 @@ import type { SizeLine, Variant } from './recipe';
 export interface FileOrder {
   readonly size: Part;
   readonly format: Part;
+  /** The size is made smaller where it would enlarge a mark of pixels. */
+  readonly fitted?: true;
   /** What the file is for; nothing special where it is left out. */
   readonly purpose?: Part;
   /** The second file of a pair. */
@@ -16,8 +18,8 @@ export interface FileOrder {
 }
 
 /** What a size line orders: one file, or a pair. */
-export function ordersOf({ size, format, purpose, purposeParams }: SizeLine): FileOrder[] {
-  const order = { size, format, purpose: { id: purpose, params: purposeParams ?? {} } };
+export function ordersOf({ size, format, fitted, purpose, purposeParams }: SizeLine): FileOrder[] {
+  const order = { size, format, ...(fitted && { fitted }), purpose: { id: purpose, params: purposeParams ?? {} } };
   return treatmentOf(order).mask ? [order, { ...order, role: 'mask' }] : [order];
 }
 

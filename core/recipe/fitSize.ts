@@ -1,9 +1,6 @@
-import type { Artwork } from '../artwork/artwork';
 import { sizes } from '../sizes';
 import { type Extent, LEAST_SIDE_PX, wholePixels } from '../sizes/size';
-import { extentsOf } from '../artwork/extentsOf';
-import { purposes } from '../purposes';
-import { type Part, type Recipe, startLineId } from './recipe';
+import type { Part } from './recipe';
 
 /** Settings of sizes that count pixels of the file. */
 export const COUNTS_PIXELS = /^px$|Px$/;
@@ -32,25 +29,4 @@ export function fitSize(size: Part, mark: Extent): Part {
   let fitted = times(1 / found);
   for (let share = 1 / found; enlargement(fitted) > 1 && share > 0.01; share *= 0.99) fitted = times(share);
   return fitted;
-}
-
-/**
- * The same for one mark of a sheet: lines that are still as a recipe starts them take its size, the others stay.
- * @param mark  its visible extents, full-size pixels
- */
-export function refitStartLines(recipe: Recipe, mark: Extent): Recipe {
-  const lines = recipe.files.lines.map((line) => {
-    const start = purposes.get(line.purpose).size;
-    const isStart = line.id === startLineId(line.variant, line.purpose) && line.size.id === start.id;
-    return isStart ? { ...line, size: fitSize(start, mark) } : line;
-  });
-  return { ...recipe, files: { ...recipe.files, lines } };
-}
-
-/** The lines that a recipe starts with, none of which enlarges a mark that is made of pixels. */
-export function withoutEnlarging(recipe: Recipe, master: Artwork): Recipe {
-  const extents = extentsOf(master);
-  if (master.drawing || !extents) return recipe;
-  const lines = recipe.files.lines.map((line) => ({ ...line, size: fitSize(line.size, extents) }));
-  return { ...recipe, files: { ...recipe.files, lines } };
 }

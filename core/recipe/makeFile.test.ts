@@ -10,7 +10,8 @@ import { sizes } from '../sizes';
 import { PathBuilder } from '../vector/path';
 import { extentsOf } from '../artwork/extentsOf';
 import { layOutFile, makeFile, prepareFile } from './makeFile';
-import { fitSize, refitStartLines } from './fitSize';
+import { ordersOf } from './fileOrder';
+import { fitSize } from './fitSize';
 import { initialRecipe } from './recipe';
 
 const size = (id: string, params: object) => ({ id, params: params as Record<string, unknown> });
@@ -163,10 +164,16 @@ it('extents of a reduced picture are told in full-size pixels', () => {
   expect(extentsOf(half)).toEqual({ x: 20, y: 10, width: 20, height: 40 });
 });
 
-it('one mark of a sheet gets first files of its own size; lines that a person made stay', () => {
-  const recipe = initialRecipe();
-  const own = { ...recipe.files.lines[0], id: 'own', size: size('width', { widthPx: 900, paddingPct: 0 }) };
-  const sheet = { ...recipe, files: { ...recipe.files, lines: [...recipe.files.lines, own] } };
-  const widths = refitStartLines(sheet, { width: 640, height: 200 }).files.lines.map((l) => l.size.params.widthPx);
-  expect(widths).toEqual([640, 640, 640, 900]);
+describe('a size that nobody typed', () => {
+  const web = initialRecipe().files.lines[0];
+  it('follows the mark, however it is cropped; a typed one stays', () => {
+    const widths = [420, 640, 3000].map((width) => layOutFile({ width, height: 200 }, ordersOf(web)[0]).width);
+    expect(widths).toEqual([420, 640, 1200]);
+    const { fitted: _, ...typed } = web;
+    const asked = layOutFile({ width: 420, height: 200 }, ordersOf(typed)[0]);
+    expect([asked.width, asked.enlargement > 2]).toEqual([1200, true]);
+  });
+  it('stays as its purpose asks for paths, which are sharp at any size', () => {
+    expect(layOutFile({ width: 420, height: 200 }, ordersOf(web)[0], true).width).toBe(1200);
+  });
 });

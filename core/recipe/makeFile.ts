@@ -17,9 +17,17 @@ import { resizeRaster } from '../raster/resize';
 import { sizes } from '../sizes';
 import { type Extent, type FileLayout, anywhere, checkLayout, wholePixels } from '../sizes/size';
 import { type FileOrder, checkOrder, treatmentOf } from './fileOrder';
+import { fitSize } from './fitSize';
 import { type Part, partOf } from './recipe';
 
 export type { FileOrder };
+
+/** The size that a file gets: the one asked for, or the one that follows the mark where nobody asked for any. */
+export const sizeFor = (
+  extent: Extent,
+  { size, fitted }: Pick<FileOrder, 'size' | 'fitted'>,
+  hasPaths: boolean,
+): Part => (fitted && !hasPaths ? fitSize(size, extent) : size);
 
 /**
  * Where a mark lies in its file.
@@ -28,7 +36,8 @@ export type { FileOrder };
  * @throws CoreError 'size/impossible' when a side would be over 16384 px, 'purpose/too-large'
  */
 export function layOutFile(extent: Extent, order: FileOrder, hasPaths = false): FileLayout {
-  const { size, format } = order;
+  const { format } = order;
+  const size = sizeFor(extent, order, hasPaths);
   const definition = formats.get(format.id);
   const grid = definition.accepts === 'paths' ? anywhere : wholePixels;
   const largest = definition.squares?.(format.params as never)[0];

@@ -36,6 +36,6 @@ it('hundreds of odd recipes are run or refused in words, and leave the next oneâ
   }
   expect(Buffer.compare(known(), before)).toBe(0);
   // Neither kind may be missing, else the test would say nothing.
-  expect(counts.ran).toBeGreaterThan(50);
+  expect(counts.ran).toBeGreaterThan(40);
   expect(counts.refused).toBeGreaterThan(200);
 }, 120_000);

@@ -2,7 +2,6 @@ import { isCoreError } from '../errors';
 import type { Way } from '../inspect/inspectPicture';
 import { type Artwork, artworkOfRaster } from '../artwork/artwork';
 import type { Raster } from '../raster/raster';
-import { withoutEnlarging } from './fitSize';
 import type { StageValues } from '../stages';
 import { marksOf } from '../stages/cutOutFacts';
 import { type Recipe, initialRecipe } from './recipe';
@@ -29,12 +28,6 @@ type CutOutWay = StageValues['cutOut']['way'];
  */
 export function proposeRecipe(picture: Raster | Artwork, reduction: number, found: Way): Proposal {
   const source = 'raster' in picture ? picture : artworkOfRaster(picture, reduction);
-  const proposal = proposeStages(source, found);
-  const { recipe, result } = proposal;
-  return result ? { ...proposal, recipe: withoutEnlarging(recipe, result.master) } : proposal;
-}
-
-function proposeStages(source: Artwork, found: Way): Proposal {
   const ways: CutOutWay[] =
     found === 'transparent' ? ['keep'] : found === 'paper' ? ['paper', 'flat'] : ['flat', 'paper'];
   const base = initialRecipe();

@@ -30,6 +30,8 @@ export interface SizeLine {
   readonly purpose: string;
   /** Settings of a purpose that has any. */
   readonly purposeParams?: Part['params'];
+  /** Nobody typed the size: it is made smaller wherever it would enlarge the mark. */
+  readonly fitted?: true;
   /** A name that a receiver dictates; the pattern's without one. */
   readonly name?: string;
   readonly size: Part;
@@ -91,6 +93,7 @@ export const lineOf = (id: string, variant: string, purpose: { id: string; size:
   variant,
   purpose: purpose.id,
   ...paramsOfPurpose(purpose.id),
+  fitted: true,
   size: purpose.size,
   format: purpose.format,
 });
@@ -153,6 +156,7 @@ const lineSchema = only({
     .string()
     .typeError('expected a file name')
     .max(LIMITS.fileName, `expected at most ${LIMITS.fileName} characters`),
+  fitted: yup.boolean().oneOf([true], 'expected true').typeError('expected true'),
   size: part,
   format: part,
 });
@@ -232,6 +236,7 @@ function readLineParts(line: SizeLine, k: number, variants: ReadonlySet<string>)
     variant: line.variant,
     purpose: purposes.get(line.purpose).id,
     ...paramsOfPurpose(line.purpose, line.purposeParams, `${where}.purposeParams`),
+    ...(line.fitted ? { fitted: true } : {}),
     ...(line.name ? { name: line.name } : {}),
     size: readPart(sizes, line.size, `${where}.size`),
     format: readPart(formats, line.format, `${where}.format`),

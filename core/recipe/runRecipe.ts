@@ -131,9 +131,9 @@ export function withAllOpen(values: StageValues): StageValues {
 }
 
 /** What fills, surrounds and casts may ask for beside the artwork. */
-export type VariantContext = Pick<DecorationContext, 'palette' | 'density'> &
+export type VariantContext = Pick<DecorationContext, 'palette'> &
   Partial<Pick<DecorationContext, 'pxLength' | 'mmLength'>>;
-const PLAIN: VariantContext = { palette: [], density: null };
+const PLAIN: VariantContext = { palette: [] };
 
 /**
  * A variant of the master at the size of the source given: fill, then surrounds, then casts, each in its order.

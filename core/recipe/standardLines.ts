@@ -4,6 +4,7 @@ import { checkValues } from '../params';
 import { purposes } from '../purposes';
 import { sizes } from '../sizes';
 import { type Part, type Recipe, type SizeLine, readPart } from './recipe';
+import { lineOfVersion3 } from './upgrade';
 
 /** A size line that is no mark's: its variant is named by its words. */
 export interface StandardLine {
@@ -11,6 +12,7 @@ export interface StandardLine {
   readonly purpose: string;
   readonly purposeParams?: Part['params'];
   readonly name?: string;
+  readonly fitted?: true;
   readonly size: Part;
   readonly format: Part;
 }
@@ -40,7 +42,8 @@ export function linesByStandard(
 
 /** @throws CoreError 'request/invalid', 'registry/unknown', 'params/invalid', saying where */
 export function readStandardLine(value: unknown, where: string): StandardLine {
-  const { variant, purpose, purposeParams, name, size, format } = (value ?? {}) as Record<string, unknown>;
+  const raw = lineOfVersion3((value ?? {}) as Record<string, unknown>);
+  const { variant, purpose, purposeParams, name, fitted, size, format } = raw;
   const isText = (v: unknown): v is string => typeof v === 'string' && v.trim() !== '' && v.length <= 200;
   const isPart = (v: unknown): v is Part => typeof v === 'object' && v !== null && isText((v as Part).id);
   if (!isText(variant) || !isText(purpose) || !isPart(size) || !isPart(format) || (name !== undefined && !isText(name)))
@@ -55,6 +58,7 @@ export function readStandardLine(value: unknown, where: string): StandardLine {
       format: readPart(formats, format, `${where}.format`),
     },
     ...(Object.keys(params).length > 0 ? { purposeParams: own } : {}),
+    ...(fitted === true ? { fitted } : {}),
     ...(name === undefined ? {} : { name }),
   };
 }

@@ -1,9 +1,8 @@
 import { POINTS_PER_INCH } from '../units';
 import type { Artwork } from '../artwork/artwork';
-import type { RectPx } from '../params';
 import { type Raster } from '../raster/raster';
 import { resizeRaster } from '../raster/resize';
-import type { FileLayout } from '../sizes/size';
+import type { Extent, FileLayout } from '../sizes/size';
 import { colourStrokes, outlineOf } from '../trace/colourStrokes';
 import { findPalette } from '../trace/findPalette';
 import { type StrokeWidths, measureStrokes } from '../trace/strokeWidths';
@@ -65,7 +64,7 @@ export interface ThinLine {
  */
 export function thinLineOf(
   thinnestPx: number,
-  extents: RectPx,
+  extents: Extent,
   layout: FileLayout,
   isOfPaths: boolean,
 ): ThinLine | null {

@@ -25,7 +25,7 @@ interface Measured {
 
 /** The thinnest lines of a variant: the mark's own, and those that stand round it; the most delicate first. */
 export function thinParts({ surrounds }: Pick<Variant, 'surrounds'>, mark: Measured): ThinPart[] {
-  const ctx = { reduction: 1, palette: [], density: null, pxLength: 1, mmLength: PX_PER_MM, markHeightPx: mark.height };
+  const ctx = { reduction: 1, palette: [], pxLength: 1, mmLength: PX_PER_MM, markHeightPx: mark.height };
   const lines: { name: string; widthPx: number }[] = [];
   if (mark.thinnestPx !== null) lines.push({ name: 'Thinnest line', widthPx: mark.thinnestPx });
   if (mark.gapPx !== null) lines.push({ name: 'Narrowest gap', widthPx: mark.gapPx });

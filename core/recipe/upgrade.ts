@@ -10,7 +10,7 @@ type Raw = Record<string, unknown>;
  * never edited once recipes have been stored by them. What a step does not know it hands on, so that it is refused by
  * name.
  */
-const upgrades: Record<number, (recipe: Raw) => Raw> = { 1: fromVersion1 };
+const upgrades: Record<number, (recipe: Raw) => Raw> = { 1: fromVersion1, 2: fromVersion2 };
 
 /**
  * A recipe of any earlier version as one of the present version. The caller's object is not changed.
@@ -61,6 +61,42 @@ function lineFromVersion1({ widthPx, paddingPct, format, ...line }: Raw): Raw {
       ? { id: 'box', params: { widthPx, heightPx: widthPx, paddingPct, align: 'centre' } }
       : { id: 'width', params: { widthPx, paddingPct } };
   return { ...line, size, format: { id: format, params: {} } };
+}
+
+/** Whether ink shows solid was said once for the whole mark; now each variant says it, and shows what it showed. */
+function fromVersion2(recipe: Raw): Raw {
+  const { stages, variants, files } = recipe;
+  const { cutOut } = isObject(stages) ? stages : {};
+  if (!isObject(cutOut)) return { ...recipe, files: withoutClearPairs(files) };
+  const { pen = 'pressure', ...rest } = cutOut;
+  const own = (fill: Raw): Raw => {
+    const isMaster = fill.id === 'asIs';
+    const params = isObject(fill.params) ? fill.params : {};
+    const differs = isMaster ? pen === 'solid' : pen === 'pressure' && INK_FILLS.includes(String(fill.id));
+    return differs ? { ...fill, params: { ...params, pen } } : fill;
+  };
+  return {
+    ...recipe,
+    stages: { ...(stages as Raw), cutOut: rest },
+    variants:
+      cutOut.way === 'paper'
+        ? mapList(variants, (v) => ({ ...v, fill: isObject(v.fill) ? own(v.fill) : v.fill }))
+        : variants,
+    files: withoutClearPairs(files),
+  };
+}
+
+/** Fills of version 2 that showed the master's own alpha. */
+const INK_FILLS = ['oneColour', 'gradient'];
+
+const withoutClearPairs = (files: unknown): unknown =>
+  isObject(files) ? { ...files, lines: mapList(files.lines, lineOfVersion3) } : files;
+
+/** The colours of a mask pair were transparent if somebody chose so, which no receiver of pairs can read. */
+export function lineOfVersion3(line: Raw): Raw {
+  if (line.purpose !== 'maskPair' || !isObject(line.purposeParams)) return line;
+  const { colours: _, ...purposeParams } = line.purposeParams;
+  return { ...line, purposeParams };
 }
 
 /**

@@ -1,2 +1,2 @@
 /** The one place that says which recipes this program writes. */
-export const RECIPE_VERSION = 2;
+export const RECIPE_VERSION = 3;

@@ -91,15 +91,6 @@ export const cutOutParams = {
     max: MOST_LEVEL,
     step: 0.005,
   }),
-  pen: choiceField({
-    option: 'pen',
-    label: 'Pen',
-    initial: 'pressure',
-    choices: [
-      { value: 'pressure', label: 'Pressure kept' },
-      { value: 'solid', label: 'Solid' },
-    ],
-  }),
   weight: numberField({
     option: 'weight',
     label: 'Weight',

@@ -152,7 +152,6 @@ describe('recipes from before', () => {
       tolerance: 20,
       cleanUp: 1,
       level: null,
-      pen: 'pressure',
       mark: null,
       keepLines: false,
     });
@@ -176,7 +175,7 @@ describe('recipes from before', () => {
     [{ cutOut: { mark: { x: 'a', y: 1 } } }, '"mark" must be null or { x, y }'],
     [{ cutOut: { level: 2 } }, '"level" must be null or a number'],
     [{ cutOut: { ink: ['#000000', '#ffffff'] } }, 'at most 1 colour'],
-    [{ cutOut: { pen: 'quill' } }, 'one of pressure, solid'],
+    [{ cutOut: { pen: 'quill' } }, 'there is no setting "pen"'],
   ])('refuses %j and says what was expected', (change, words) => {
     expect(() => readRecipe({ ...initialRecipe(), stages: change })).toThrow(words);
   });

@@ -11,7 +11,6 @@ import type { StageContext, StageResult } from './stage';
 
 export interface PaperSettings {
   readonly level: number | null;
-  readonly pen: 'pressure' | 'solid';
   readonly weight: number;
   readonly ink: readonly string[];
   readonly keepLines: boolean;
@@ -25,11 +24,10 @@ export function runPaperWay(
   ctx: StageContext,
 ): StageResult & { facts: PaperWayFacts } {
   const { raster, toWorking, reduction } = input;
-  const { picture, facts } = cutOutInk(
+  const { picture, ink, facts } = cutOutInk(
     raster,
     {
       level: p.level,
-      pen: p.pen,
       weightPx: p.weight / reduction,
       keepLines: p.keepLines,
       colour: p.ink.length ? rgbFromHex(p.ink[0]) : null,
@@ -39,7 +37,7 @@ export function runPaperWay(
   );
   const { study } = facts;
   return {
-    artwork: { ...input, raster: picture, drawing: null, within: wholeOf(picture) },
+    artwork: { ...input, raster: picture, drawing: null, ink, within: wholeOf(picture) },
     findings: ctx.pictureOnly ? [] : inkFindings(picture, facts, input, p.mark !== null),
     facts: {
       way: 'paper',

@@ -1,4 +1,5 @@
 import { type Artwork, withDrawing } from '../artwork/artwork';
+import { followInk } from '../artwork/inkPlanes';
 import type { Shape } from '../artwork/drawing';
 import { hexFromRgb } from '../colour/hex';
 import { type Finding, count } from '../findings/finding';
@@ -111,7 +112,8 @@ function tidyPixels(input: Artwork, p: TidyValues, ctx: StageContext) {
     isDropped: chosen[k],
   }));
   const after = mustOwn ? findExtents(raster, undefined, within) : before;
-  const artwork: Artwork = mustOwn ? { ...input, raster, drawing: null, within } : input;
+  const ink = mustOwn && input.ink ? followInk(input.ink, input.raster, raster) : input.ink;
+  const artwork: Artwork = mustOwn ? { ...input, raster, drawing: null, within, ...(ink && { ink }) } : input;
   return finish(artwork, listed, p, { before, after });
 }
 

@@ -1,4 +1,5 @@
 import { type Artwork, withDrawing } from '../artwork/artwork';
+import { solidArtwork } from '../artwork/inkPlanes';
 import { type Drawing, type Shape, placeDrawing } from '../artwork/drawing';
 import { rgbFromHex } from '../colour/hex';
 import { deltaE, oklabFromSrgb } from '../colour/oklab';
@@ -120,7 +121,10 @@ export const trace = defineStage({
   run(input, p, ctx) {
     if (input.drawing) return { artwork: input, findings: [], facts: noTrace('paths') };
     if (p.use === 'off') return { artwork: input, findings: [], facts: noTrace('off') };
-    return traced(input, p, ctx);
+    const { ink } = input;
+    // Outlines run where the pen went, however much ink it left there.
+    const result = traced(solidArtwork(input), p, ctx);
+    return p.use === 'vector' && ink ? { ...result, artwork: { ...result.artwork, raster: input.raster } } : result;
   },
 });
 

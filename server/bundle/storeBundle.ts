@@ -8,11 +8,13 @@ import { addJob } from '../store/jobs';
 import { addBundledMark } from '../store/bundles';
 import { addPlacement, listPlacements } from '../store/placements';
 import { addSlot, addWall, changeSlot, listSlots, listWalls } from '../store/walls';
+import { NEW_BRAND } from '../../contract/bundles';
 import type { BundledBrand, Manifest } from '../../contract/bundleManifest';
 import type { ReadBundle } from '../bundleTasks';
 
 export interface StoredBundle {
   readonly brandId: string;
+  readonly brandName: string;
   readonly marks: readonly { readonly id: string; readonly name: string }[];
 }
 
@@ -27,12 +29,14 @@ function freeName(name: string, taken: ReadonlySet<string>, most: number): strin
 
 /**
  * Stores a bundle that was read, all of it in one transaction.
- * @param into  a brand that a mark goes to; null for one of the bundle's own
+ * @param into  the brand that it goes to; `new` for a brand of its own; null for the brand of a mark's own name where
+ *   there is one
  */
 export const storeBundle = (pool: pg.Pool, read: ReadBundle, into: string | null): Promise<StoredBundle> =>
   withTransaction(pool, async (tx) => {
     const { manifest, marks, shas } = read;
-    const brandId = into ? (await findBrand(tx, into)).id : await addOwnBrand(tx, manifest);
+    const brandId = into && into !== NEW_BRAND ? into : await addOwnBrand(tx, manifest, into === NEW_BRAND);
+    const { name: brandName } = await findBrand(tx, brandId);
     const ids = new Map<string, string>();
     for (const [k, own] of manifest.marks.entries()) {
       const former = own.former.map((f) => ({ sha: shas[f.path], name: f.name, replacedAt: f.replacedAt }));
@@ -41,14 +45,14 @@ export const storeBundle = (pool: pg.Pool, read: ReadBundle, into: string | null
       ids.set(own.key, id);
     }
     if (manifest.kind === 'brand') await addRest(tx, brandId, read, ids);
-    return { brandId, marks: manifest.marks.map((m) => ({ id: ids.get(m.key) as string, name: m.name })) };
+    return { brandId, brandName, marks: manifest.marks.map((m) => ({ id: ids.get(m.key) as string, name: m.name })) };
   });
 
 /** A mark goes to the brand of its own name, where there is one; a whole brand is always one of its own. */
-async function addOwnBrand(tx: Db, { kind, brand }: Manifest): Promise<string> {
+async function addOwnBrand(tx: Db, { kind, brand }: Manifest, isNew: boolean): Promise<string> {
   const there = await listBrands(tx);
   const same = there.find((b) => b.name === brand.name);
-  if (kind === 'mark' && same) return same.id;
+  if (kind === 'mark' && same && !isNew) return same.id;
   const id = await addBrand(tx, freeName(brand.name, new Set(there.map((b) => b.name)), 120), brand.palette);
   const { gradients, pattern, startSet, standardLines, ownPurposes } = brand;
   await changeBrand(tx, id, 1, { gradients, pattern, startSet, standardLines, ownPurposes } as BundledBrand as never);

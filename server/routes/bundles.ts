@@ -1,6 +1,6 @@
 import { Hono } from 'hono';
 import { paths } from '../../contract/paths';
-import type { BundleTaken } from '../../contract/bundles';
+import { type BundleTaken, NEW_BRAND } from '../../contract/bundles';
 import { zipLength, zipStream } from '../../codecs/zipStream';
 import { CoreError } from '../../core/errors';
 import { MOST_BUNDLE_MB } from '../bundleTasks';
@@ -43,7 +43,7 @@ export function bundleRoutes({ pool, core, pictures }: AppDeps) {
       const into = c.req.query('brand');
       const bytes = new Uint8Array(await c.req.arrayBuffer());
       const read = await core.readBundle({ bytes, name }, personOf(c));
-      const stored = await storeBundle(pool, read, into ? asId(into, 'brand') : null);
+      const stored = await storeBundle(pool, read, into && into !== NEW_BRAND ? asId(into, 'brand') : (into ?? null));
       const taken: BundleTaken = { ...stored, kind: read.manifest.kind, differ: read.differ };
       return c.json(taken, 201);
     });

@@ -233,7 +233,12 @@ describe('a mark as a bundle', () => {
     const { id } = await there.addBrand('Others');
     const path = `${paths.bundles}?name=badge.zip&brand=${id}`;
     const taken = (await (await there.call('POST', path, bundle)).json()) as BundleTaken;
-    expect(taken.brandId).toBe(id);
+    expect([taken.brandId, taken.brandName]).toEqual([id, 'Others']);
+    // A brand of its own, though one of its name is there.
+    const apart = (await (
+      await here.call('POST', `${paths.bundles}?name=badge.zip&brand=new`, bundle)
+    ).json()) as BundleTaken;
+    expect([apart.brandId === brand.id, apart.brandName]).toEqual([false, `${brand.name} 2`]);
     expect(Buffer.compare(await bytesOf(here, paths.markBundle(own.marks[0].id)), bundle)).toBe(0);
     const [one, other] = await Promise.all([
       bytesOf(here, paths.markMaster(mark.id)),

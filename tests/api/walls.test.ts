@@ -115,7 +115,7 @@ describe('a wall', () => {
       const { edition } = await app.json<WallView>('GET', paths.wall(wall.id));
       const body = { basedOn: edition, rule: { ...rule, ...change } };
       wall = await look(await app.json<WallView>('PATCH', paths.wall(wall.id), body));
-      const { raster } = await decodePicture(await out(wall.id, 'picture'), 'wall.png');
+      const { raster } = await decodePicture(await out(wall.id, 'picture', 'keep'), 'wall.png');
       return raster;
     };
     const one = await dress({ dress: 'one', colour: '#b5322b', ground: '#f4efe4' });

@@ -11,13 +11,15 @@ interface Props {
   readonly name: string;
   readonly part: Part;
   readonly palette?: readonly { readonly name: string; readonly hex: string }[];
+  /** Settings that this mark has no use for. */
+  readonly hidden?: readonly string[];
   /** After the choices, such as a way to take the part off. */
   readonly children?: ReactNode;
   readonly onChange: (part: Part, isFinal: boolean) => void;
 }
 
 /** A part read as words of a sentence: which one, and its settings, each edited where it stands. */
-export function PartSentence({ registry, name, part, palette, children, onChange }: Props) {
+export function PartSentence({ registry, name, part, palette, hidden = [], children, onChange }: Props) {
   const { params } = registry.get(part.id);
   const set = (setting: string, value: unknown, isFinal: boolean) =>
     onChange({ id: part.id, params: { ...part.params, [setting]: value } }, isFinal);
@@ -33,19 +35,23 @@ export function PartSentence({ registry, name, part, palette, children, onChange
         options={registry.all.map((d) => ({ value: d.id, label: d.title.toLowerCase() }))}
         onChange={(id) => onChange({ id, params: initialValues(registry.get(id).params) }, true)}
       />
-      {Object.entries(params).map(([setting, schema]) => (
-        <span key={setting} className="sentence-setting">
-          <span>{wordsOf(schema)}</span>
-          <SettingControl
-            isInline
-            meta={metaOf(schema)}
-            value={part.params[setting]}
-            palette={palette}
-            onPreview={(value) => set(setting, value, false)}
-            onCommit={(value) => set(setting, value, true)}
-          />
-        </span>
-      ))}
+      {Object.entries(params).flatMap(([setting, schema]) =>
+        hidden.includes(setting) ? (
+          []
+        ) : (
+          <span key={setting} className="sentence-setting">
+            <span>{wordsOf(schema)}</span>
+            <SettingControl
+              isInline
+              meta={metaOf(schema)}
+              value={part.params[setting]}
+              palette={palette}
+              onPreview={(value) => set(setting, value, false)}
+              onCommit={(value) => set(setting, value, true)}
+            />
+          </span>
+        ),
+      )}
       {children}
     </>
   );

@@ -1,50 +1,78 @@
 import { useQueryClient } from '@tanstack/react-query';
+import { App, Modal, Radio } from 'antd';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
-import type { BundleTaken } from '../../contract/bundles';
+import { type BundleTaken, NEW_BRAND } from '../../contract/bundles';
 import { paths } from '../../contract/paths';
 import { upload } from '../data/http';
 import { useBrand } from '../data/useBrand';
 import { wordsFor } from '../messages';
 
-/** Takes a bundle in, and opens the brand that it came to be in. */
+/** Imports a bundle into the brand that is open, or into a new one: the person says which. */
 export function TakeBundle() {
-  const { choose } = useBrand();
+  const { brand, choose } = useBrand();
+  const { message } = App.useApp();
   const queries = useQueryClient();
   const navigate = useNavigate();
+  const [file, setFile] = useState<File | null>(null);
+  const [into, setInto] = useState<string>('');
   const [isBusy, setBusy] = useState(false);
   const [problem, setProblem] = useState<string | null>(null);
-  const take = async (file: File) => {
+  const target = into || brand?.id || NEW_BRAND;
+  const importIt = async () => {
+    if (!file) return;
     setBusy(true);
     setProblem(null);
     try {
-      const path = `${paths.bundles}?name=${encodeURIComponent(file.name)}`;
-      const { brandId } = await upload<BundleTaken>(path, file, new AbortController().signal);
+      const path = `${paths.bundles}?name=${encodeURIComponent(file.name)}&brand=${target}`;
+      const { brandId, brandName, marks } = await upload<BundleTaken>(path, file, new AbortController().signal);
       await queries.invalidateQueries();
       choose(brandId);
+      const count = `${marks.length} ${marks.length === 1 ? 'mark' : 'marks'}`;
+      void message.success(`${file.name}: ${count} imported into ${brandName}`);
       void navigate('/marks');
     } catch (fault) {
       setProblem(wordsFor(fault));
-      setBusy(false);
     }
+    setBusy(false);
+    setFile(null);
   };
   return (
     <>
       <label className="plain replace">
-        {isBusy ? 'Being taken in…' : 'Take in a bundle'}
+        {isBusy ? 'Importing…' : 'Import a bundle'}
         <input
           type="file"
           accept=".zip,application/zip"
           className="visually-hidden"
-          aria-label="Bundle to take in"
+          aria-label="Bundle to import"
           disabled={isBusy}
           onChange={(e) => {
-            const [file] = e.target.files ?? [];
+            const [chosen] = e.target.files ?? [];
             e.target.value = '';
-            if (file) void take(file);
+            if (chosen) setFile(chosen);
           }}
         />
       </label>
+      <Modal
+        open={file !== null}
+        title={`Import ${file?.name ?? ''}`}
+        okText="Import"
+        confirmLoading={isBusy}
+        onOk={() => void importIt()}
+        onCancel={() => setFile(null)}
+      >
+        <Radio.Group
+          aria-label="Import into"
+          value={target}
+          onChange={(e) => setInto(e.target.value as string)}
+          options={[
+            ...(brand ? [{ value: brand.id, label: `Into ${brand.name}` }] : []),
+            { value: NEW_BRAND, label: 'Into a new brand' },
+          ]}
+          vertical
+        />
+      </Modal>
       {problem && (
         <p className="finding" role="alert">
           {problem}

@@ -4,6 +4,7 @@ import { useMemo, useState } from 'react';
 import type { BrandView, MarkView } from '../../../contract/views';
 import { fileFindings } from '../../../core/recipe/fileFindings';
 import type { RectPx } from '../../../core/params';
+import { purposes } from '../../../core/purposes';
 import { nameTokens } from '../../../core/recipe/fileNames';
 import { type Recipe, type SizeLine, lineOf } from '../../../core/recipe/recipe';
 import { linesByStandard, standardOf } from '../../../core/recipe/standardLines';
@@ -12,7 +13,7 @@ import type { ProofGround } from '../../data/proofGrounds';
 import { type Engine, type Shown, masterOf } from '../../data/useEngine';
 import type { RecipeDraft } from '../../data/useRecipeDraft';
 import { useVariants } from '../variants/useVariants';
-import { AddLines, fittedPurpose } from './AddLines';
+import { AddLines } from './AddLines';
 import { DeliveryPanel } from './DeliveryPanel';
 import { LinePanel } from './LinePanel';
 import { LiveLine } from './LiveLine';
@@ -20,7 +21,7 @@ import { LineTable } from './LineTable';
 import { StandardSet } from './StandardSet';
 import { bytesWords } from './bytesWords';
 import { multiplesOf } from './multiples';
-import { planLines } from './planLines';
+import { type KnownExtents, planLines } from './planLines';
 import type { BrandFiles } from './useBrandFiles';
 import { usePages } from './usePages';
 
@@ -42,15 +43,18 @@ export function FilesStage({ mark, draft, engine, shown, strokes, brand, grounds
   const { recipe } = draft;
   const { lines } = recipe.files;
   const master = masterOf(shown);
-  const planned = useMemo(() => {
+  const plan = useMemo(() => {
     const date = new Date().toISOString().slice(0, 10);
     const names = { brand: brand.name, mark: mark.name, date, version: mark.revision };
-    return planLines(recipe, names, master, strokes?.thinnestPx ?? null);
+    return (drawn?: KnownExtents) => planLines(recipe, names, master, strokes?.thinnestPx ?? null, drawn);
   }, [recipe, brand.name, mark.name, mark.revision, master, strokes]);
+  const asked = useMemo(() => plan(), [plan]);
   const [chosenId, setChosen] = useState<string | null>(null);
-  const row = planned.find((p) => p.line.id === chosenId) ?? planned[0] ?? null;
+  const chosenLine = asked.find((p) => p.line.id === chosenId) ?? asked[0] ?? null;
   const { shown: variants } = useVariants(engine, recipe, grounds, brand.palette);
-  const pages = usePages(engine.whole, recipe, planned, row?.line.id ?? null, brand.palette);
+  const pages = usePages(engine.whole, recipe, asked, chosenLine?.line.id ?? null, brand.palette);
+  const planned = useMemo(() => plan(pages), [plan, pages]);
+  const row = planned.find((p) => p.line.id === chosenLine?.line.id) ?? null;
   const extents = master?.exactExtents ?? null;
   const findings = useMemo(
     () =>
@@ -71,11 +75,13 @@ export function FilesStage({ mark, draft, engine, shown, strokes, brand, grounds
     if (fresh[0]) setChosen(fresh[0].id);
   };
   const addLine = () => {
-    const last = lines.at(-1) ?? lineOf('', recipe.variants[0].id, fittedPurpose('web', master));
+    const last = lines.at(-1) ?? lineOf('', recipe.variants[0].id, purposes.get('web'));
     const { name: _, ...rest } = last;
     add([{ ...rest, id: freshId() }], 'Add a size line');
   };
   const problem = planned.find((p) => p.problem !== null)?.problem ?? null;
+  // A sum of some of them would pass for all.
+  const isSummed = planned.length > 0 && planned.every((p) => p.problem !== null || pages.has(p.line.id));
   const total = [...pages.values()].reduce((sum, p) => sum + p.bytes, 0);
   const fileCount = planned.reduce((n, p) => n + (p.pairName ? 2 : 1), 0);
   const at = row ? lines.findIndex((l) => l.id === row.line.id) : -1;
@@ -86,7 +92,7 @@ export function FilesStage({ mark, draft, engine, shown, strokes, brand, grounds
           <h2>Files</h2>
           <span className="soft">
             {fileCount} {fileCount === 1 ? 'file' : 'files'}
-            {total > 0 && `, about ${bytesWords(total)}`}
+            {isSummed ? total > 0 && `, about ${bytesWords(total)}` : planned.length > 0 && ', working out their bytes'}
           </span>
           <StandardSet
             lines={brand.standardLines}
@@ -137,7 +143,6 @@ export function FilesStage({ mark, draft, engine, shown, strokes, brand, grounds
         <AddLines
           variants={recipe.variants}
           ownPurposes={brand.ownPurposes}
-          master={master}
           onLine={addLine}
           onMany={(many, why) =>
             add(
@@ -162,7 +167,7 @@ export function FilesStage({ mark, draft, engine, shown, strokes, brand, grounds
               const { name: _, ...line } = row.line;
               add([{ ...line, id: freshId() }], 'Copy a size line', at + 1);
             }}
-            onMultiples={() => add(multiplesOf(row.line, freshId), 'Add 2× and 3×', at + 1)}
+            onMultiples={() => add(multiplesOf({ ...row.line, size: row.size }, freshId), 'Add 2× and 3×', at + 1)}
             onKeepPurpose={(purpose) => void brandFiles.addPurpose(brand, purpose)}
           />
         )}

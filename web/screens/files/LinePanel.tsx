@@ -99,7 +99,21 @@ export function LinePanel({ row, page, thinnest, findings, grounds, live, onChan
           onCommit={(value) => onChange({ ...line, purposeParams: { ...line.purposeParams, [setting]: value } })}
         />
       ))}
-      <PartFields registry={sizes} name="Size" part={line.size} onChange={(size) => onChange({ ...line, size })} />
+      <PartFields
+        registry={sizes}
+        name="Size"
+        part={row.size}
+        onChange={(size) => onChange(typed({ ...line, size }))}
+      />
+      <p className="soft small">
+        {line.fitted ? (
+          'Follows the mark: never larger than the original allows.'
+        ) : (
+          <button type="button" className="plain small" onClick={() => onChange({ ...line, fitted: true })}>
+            Follow the mark
+          </button>
+        )}
+      </p>
       <PartFields
         registry={{ ...formats, all: formats.all.filter((f) => known.includes(f.id)) }}
         name="Format"
@@ -110,6 +124,11 @@ export function LinePanel({ row, page, thinnest, findings, grounds, live, onChan
       <LineActs line={line} {...acts} />
     </div>
   );
+}
+
+/** Somebody asked for this size: it stays whatever becomes of the mark. */
+function typed({ fitted: _, ...line }: SizeLine): SizeLine {
+  return line;
 }
 
 const keepName = (before: SizeLine, line: SizeLine): SizeLine =>

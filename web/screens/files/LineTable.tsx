@@ -114,7 +114,11 @@ function Row({ row, ...props }: Props & { row: PlannedLine }) {
         />
       </td>
       <td>
-        {sizes.get(line.size.id).describe(line.size.params as never)}
+        {row.isPending ? (
+          <span className="measuring">measuring</span>
+        ) : (
+          sizes.get(row.size.id).describe(row.size.params as never)
+        )}
         {['web'].includes(line.purpose) || (
           <span className="soft small"> · {purposes.get(line.purpose).title.toLowerCase()}</span>
         )}
@@ -138,6 +142,8 @@ function Row({ row, ...props }: Props & { row: PlannedLine }) {
       <td className="lines-file">
         {problem ? (
           <span className="warn small">{problem}</span>
+        ) : row.isPending ? (
+          <span className="measuring small">named once it is measured</span>
         ) : (
           <NameField key={`${name}-${line.name ?? ''}`} row={row} onChange={onChange} />
         )}

@@ -14,7 +14,10 @@ import { StandardSet } from './StandardSet';
 import { multiplesOf } from './multiples';
 import { planLines } from './planLines';
 
-const recipe = initialRecipe();
+const following = initialRecipe();
+/** Sizes that somebody typed. */
+const typedLines = following.files.lines.map(({ fitted: _, ...line }) => line);
+const recipe = { ...following, files: { ...following.files, lines: typedLines } };
 const planned = planLines(
   recipe,
   { brand: 'H', mark: 'Badge', date: '2026-03-31', version: 7 },
@@ -24,7 +27,16 @@ const planned = planLines(
 const shownVariants = new Map<string, VariantDone>();
 const grounds = [{ id: 'white', name: 'White', hex: '#ffffff', url: null }];
 const facts = { alphaRange: [0, 255] as const, extents: null, cornersClear: true, colours: [], clearShare: 0.5 };
-const page = { bitmap: null, width: 1200, height: 300, facts, paths: null, bytes: 18_400, keyClash: null };
+const page = {
+  bitmap: null,
+  width: 1200,
+  height: 300,
+  extents: { width: 400, height: 100 },
+  facts,
+  paths: null,
+  bytes: 18_400,
+  keyClash: null,
+};
 
 describe('the table of size lines', () => {
   const table = (chosen = 0) => {
@@ -116,7 +128,7 @@ describe('the chosen line', () => {
     expect(screen.getByText('1200 × 300 px')).toBeTruthy();
     expect(screen.getByText('12.0 px')).toBeTruthy();
     await userEvent.click(screen.getByRole('button', { name: 'As large as the original allows' }));
-    expect(onChange.mock.calls[0][0].size.params.widthPx).toBe(400);
+    expect(onChange.mock.calls[0][0].fitted).toBe(true);
   });
   it('changes every setting of its size, and keeps what two sizes share', async () => {
     const { onChange } = panel();
@@ -131,13 +143,13 @@ describe('the chosen line', () => {
     await userEvent.click(screen.getByRole('combobox', { name: 'Purpose' }));
     await userEvent.click(await screen.findByText('Mask pair'));
     expect(onChange.mock.calls[0][0]).toMatchObject({
-      ...{ variant: 'colour', purpose: 'maskPair', purposeParams: { polarity: 'white', colours: 'clear' } },
+      ...{ variant: 'colour', purpose: 'maskPair', purposeParams: { polarity: 'white' } },
       format: { id: 'tiff', params: { compression: 'none' } },
     });
   });
   it('is measured on paper in the unit that a person thinks in', async () => {
     const size = { id: 'physical', params: { widthMm: 50.8, ppi: 300, edge: 'page', paddingPct: 0 } };
-    const { onChange } = panel({ ...planned[0], line: { ...planned[0].line, size } });
+    const { onChange } = panel({ ...planned[0], size, line: { ...planned[0].line, size } });
     await userEvent.click(screen.getByRole('combobox', { name: 'Unit' }));
     await userEvent.click(await screen.findByText('in'));
     const field = screen.getByRole<HTMLInputElement>('spinbutton', { name: 'Width' });
@@ -158,11 +170,8 @@ describe('the chosen line', () => {
 describe('many lines at once', () => {
   it('come for the variants that were chosen, by a purpose of the brand’s own too', async () => {
     const onMany = vi.fn();
-    const small = { hasPaths: false, exactExtents: { x: 0, y: 0, width: 400, height: 100 } };
     const own = { title: 'Newsletter', purpose: 'web', size: planned[0].line.size, format: planned[0].line.format };
-    render(
-      <AddLines variants={recipe.variants} ownPurposes={[own]} master={small} onLine={() => {}} onMany={onMany} />,
-    );
+    render(<AddLines variants={recipe.variants} ownPurposes={[own]} onLine={() => {}} onMany={onMany} />);
     await userEvent.click(screen.getByRole('button', { name: 'stamp' }));
     expect(onMany.mock.calls[0][0].map((l: SizeLine) => [l.variant, l.purpose])).toEqual([
       ...[
@@ -171,10 +180,10 @@ describe('many lines at once', () => {
         ['reversed', 'stamp'],
       ],
     ]);
-    // No larger than the mark is: a stamp of its own size, a smaller mark in a frame of the full size.
-    expect(onMany.mock.calls[0][0][0].size.params.px).toBe(400);
+    // Nobody typed their size, so that it follows the mark.
+    expect(onMany.mock.calls[0][0].every((l: SizeLine) => l.fitted)).toBe(true);
     await userEvent.click(screen.getByRole('button', { name: 'key colour' }));
-    expect(onMany.mock.calls[1][0][0].size.params).toMatchObject({ widthPx: 1920, markPct: 20 });
+    expect(onMany.mock.calls[1][0][0].size.params).toMatchObject({ widthPx: 1920, markPct: 50 });
     await userEvent.click(screen.getByRole('combobox', { name: 'Variants to add lines for' }));
     await userEvent.click(await screen.findByText('Black'));
     await userEvent.click(screen.getByRole('button', { name: 'Newsletter' }));
@@ -187,6 +196,17 @@ describe('many lines at once', () => {
     const size = { id: 'physical', params: { widthMm: 50, ppi: 150 } };
     expect(multiplesOf({ ...planned[0].line, size }, String)[0].size.params).toEqual({ widthMm: 50, ppi: 300 });
   });
+});
+
+it('a size that nobody typed is told as it will be, once what stands round the variant is measured', () => {
+  const names = { brand: 'H', mark: 'Badge', date: '2026-03-31', version: 7 };
+  const master = { exactExtents: { x: 0, y: 0, width: 400, height: 100 }, hasPaths: false, outlineExtents: null };
+  const rim = { id: 'rim', params: {} };
+  const rimmed = { ...following, variants: following.variants.map((v) => ({ ...v, surrounds: [rim] })) };
+  expect(planLines(following, names, master)[0]).toMatchObject({ name: 'badge-colour-400.png', isPending: false });
+  expect(planLines(rimmed, names, master)[0]).toMatchObject({ name: '', problem: null, isPending: true });
+  const drawn = new Map([[following.files.lines[0].id, { extents: { width: 420, height: 120 } }]]);
+  expect(planLines(rimmed, names, master, null, drawn)[0].name).toBe('badge-colour-420.png');
 });
 
 it('the standard set is taken, or set, in one press', async () => {

@@ -4,7 +4,7 @@ import type { SizeLine } from '../../../core/recipe/recipe';
 const TIMES = [2, 3];
 
 /** A line at two and three times its pixels, for screens of so many to a point; on paper the resolution grows. */
-export function multiplesOf({ name, ...line }: SizeLine, idOf: (k: number) => string): SizeLine[] {
+export function multiplesOf({ name, fitted: _, ...line }: SizeLine, idOf: (k: number) => string): SizeLine[] {
   return TIMES.map((times, k) => {
     const size = withNumbers(
       line.size,

@@ -3,7 +3,11 @@ import { type SizeLine, initialRecipe } from '../../../core/recipe/recipe';
 import { planLines } from './planLines';
 
 const names = { brand: 'Harrowmere', mark: 'Trust badge', date: '2026-03-31', version: 7 };
-const line = (change: Partial<SizeLine> = {}): SizeLine => ({ ...initialRecipe().files.lines[0], ...change });
+/** A line whose size somebody typed. */
+const line = (change: Partial<SizeLine> = {}): SizeLine => {
+  const { fitted: _, ...typed } = initialRecipe().files.lines[0];
+  return { ...typed, ...change };
+};
 const png = { id: 'png', params: {} };
 const svg = { id: 'svg', params: {} };
 const width = (widthPx: number) => ({ id: 'width', params: { widthPx, paddingPct: 0 } });

@@ -17,6 +17,8 @@ interface Props {
   readonly palette: readonly { readonly name: string; readonly hex: string }[];
   /** Lines that may be too thin in small files. */
   readonly thin: readonly ThinPart[];
+  /** The mark is ink on paper, whose pressure may show. */
+  readonly hasInk?: boolean;
   readonly isFirst: boolean;
   readonly canRemove: boolean;
   readonly onChange: (variant: Variant, why: string, isFinal: boolean) => void;
@@ -43,6 +45,7 @@ export function VariantPanel(props: Props) {
     grounds,
     palette,
     thin,
+    hasInk,
     isFirst,
     canRemove,
     onChange,
@@ -77,7 +80,7 @@ export function VariantPanel(props: Props) {
         onKeyDown={(e) => e.key === 'Enter' && e.currentTarget.blur()}
       />
       <p className="variant-words">{withNames(describeVariant(variant), palette)}</p>
-      <VariantSentence variant={variant} palette={palette} onChange={onChange} />
+      <VariantSentence variant={variant} palette={palette} hasInk={hasInk} onChange={onChange} />
       {variant.fill.id === 'byColour' && (
         <button
           type="button"

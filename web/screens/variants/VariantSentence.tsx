@@ -1,6 +1,7 @@
 import { casts } from '../../../core/casts';
 import type { Decoration } from '../../../core/decoration';
 import { fills } from '../../../core/fills';
+import { PEN } from '../../../core/fills/penField';
 import { type Part, type Variant, partOf } from '../../../core/recipe/recipe';
 import type { Registry } from '../../../core/registry';
 import { surrounds } from '../../../core/surrounds';
@@ -9,11 +10,13 @@ import { PartSentence } from '../../components/PartSentence';
 interface Props {
   readonly variant: Variant;
   readonly palette: readonly { readonly name: string; readonly hex: string }[];
+  /** The mark is ink on paper, whose pressure may show. */
+  readonly hasInk?: boolean;
   readonly onChange: (variant: Variant, why: string, isFinal: boolean) => void;
 }
 
 /** A variant read as a sentence; its parts are the controls. */
-export function VariantSentence({ variant, palette, onChange }: Props) {
+export function VariantSentence({ variant, palette, hasInk = false, onChange }: Props) {
   const change = (parts: Partial<Variant>, isFinal = true) =>
     onChange({ ...variant, ...parts }, `Change ${variant.name}`, isFinal);
   const add = (kind: 'surrounds' | 'casts', part: Part) => change({ [kind]: [...variant[kind], part] });
@@ -26,6 +29,7 @@ export function VariantSentence({ variant, palette, onChange }: Props) {
           name="Fill"
           part={variant.fill}
           palette={palette}
+          hidden={hasInk ? [] : [PEN]}
           onChange={(fill, isFinal) => change({ fill }, isFinal)}
         />
       </div>

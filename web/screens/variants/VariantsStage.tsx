@@ -173,6 +173,7 @@ export function VariantsStage({ markId, name, draft, engine, grounds, palette, o
         thin={
           own ? thinParts(open, { ...own, thinnestPx: strokes?.thinnestPx ?? null, gapPx: strokes?.gapPx ?? null }) : []
         }
+        hasInk={recipe.stages.cutOut.way === 'paper' && recipe.stages.trace.use !== 'all'}
         isFirst={open === variants[0]}
         canRemove={variants.length > 1}
         onChange={(next, why, isFinal) =>

@@ -21,12 +21,21 @@ describe('a variant as a sentence', () => {
     expect(screen.getByRole('button', { name: 'Colour #000000' })).toBeTruthy();
     expect(screen.getByRole('combobox', { name: 'Inner light areas' })).toBeTruthy();
   });
+  it('lets ink on paper be solid or keep its pressure, and asks no other mark for it', async () => {
+    const onChange = vi.fn();
+    const { rerender } = render(<VariantSentence variant={black} palette={[]} onChange={onChange} />);
+    expect(screen.queryByRole('combobox', { name: 'Ink' })).toBeNull();
+    rerender(<VariantSentence variant={black} palette={[]} hasInk onChange={onChange} />);
+    await userEvent.click(screen.getByRole('combobox', { name: 'Ink' }));
+    await userEvent.click(await screen.findByText('pressure kept'));
+    expect(onChange.mock.calls[0][0].fill.params.pen).toBe('pressure');
+  });
   it('changes a setting, and keeps the others', async () => {
     const onChange = show();
     await userEvent.click(screen.getByRole('combobox', { name: 'Inner light areas' }));
     await userEvent.click(await screen.findByText('filled'));
     expect(onChange).toHaveBeenCalledWith(
-      { ...black, fill: { id: 'oneColour', params: { colour: '#000000', insides: 'filled' } } },
+      { ...black, fill: { id: 'oneColour', params: { colour: '#000000', insides: 'filled', pen: 'solid' } } },
       'Change Black',
       true,
     );
@@ -35,7 +44,7 @@ describe('a variant as a sentence', () => {
     const onChange = show();
     await userEvent.click(screen.getByRole('combobox', { name: 'Fill' }));
     await userEvent.click(await screen.findByText('as it is'));
-    expect(onChange.mock.calls[0][0].fill).toEqual({ id: 'asIs', params: {} });
+    expect(onChange.mock.calls[0][0].fill).toEqual(partOf(fills, 'asIs'));
   });
   it('offers every surround and cast, and takes one off again', async () => {
     const onChange = show();

@@ -83,7 +83,7 @@ describe('the screen of a wall', () => {
   it('asks for a look at slots that nobody has looked at, and says so meanwhile', async () => {
     wall = wallView({ slots: [slotView('a', { look: null }), slotView('b')] });
     open('/walls/w1');
-    await screen.findByText('being looked at…');
+    await screen.findByText('checking…');
     await waitFor(() => expect(last('POST')).toMatchObject({ path: '/api/walls/w1/look', body: { slots: ['a'] } }));
   });
   it('of an empty wall says how it is filled', async () => {

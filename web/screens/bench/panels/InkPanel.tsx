@@ -25,7 +25,7 @@ const scale = { to: (v: number) => Math.sqrt(v / MOST_LEVEL), from: (s: number) 
 /** The chart’s height stands for at least so many stray pieces: one or two are no peak. */
 const FEW_PIECES = 40;
 const percent = (v: number) => `${Math.round(v * 1000) / 10} %`;
-const OWN = ['level', 'weight', 'pen', 'ink', 'keepLines'] as const;
+const OWN = ['level', 'weight', 'ink', 'keepLines'] as const;
 const setting = (name: (typeof OWN)[number]) => cutOutParams[name] as unknown as Setting<never>;
 
 /** The settings of the ink on paper way. */
@@ -36,12 +36,6 @@ export function InkPanel(props: Props) {
   return (
     <>
       {facts ? <Level {...props} facts={facts} /> : <Measuring what="The cut level is being measured" />}
-      <SettingRow
-        setting={setting('pen')}
-        hint={values.pen === 'pressure' ? 'light strokes stay light' : 'one density throughout'}
-        value={values.pen}
-        onCommit={(pen) => onCommit({ ...values, pen: pen as Values['pen'] }, 'Change the pen')}
-      />
       <SettingRow
         setting={setting('weight')}
         value={values.weight}

@@ -1,5 +1,4 @@
 import type { Corners } from '../../../../core/geometry/projective';
-import { refitStartLines } from '../../../../core/recipe/fitSize';
 import { takeMark, takeWholeSheet } from '../../../../core/recipe/takeMark';
 import type { StageValues } from '../../../../core/stages';
 import type { MarkFact } from '../../../../core/stages/cutOutFacts';
@@ -44,9 +43,9 @@ export const cropStage: TrailStage = {
 
 const nounOf = ({ values }: Bench) => (values.cutOut.way === 'paper' ? 'Signature' : 'Mark');
 
-/** The recipe that takes one mark of the sheet, its first files no larger than it is there. */
+/** The recipe that takes one mark of the sheet; files whose size nobody typed follow it. */
 const recipeFor = (bench: Bench, found: MarkFact) => ({
-  ...refitStartLines(bench.recipe, found.region),
+  ...bench.recipe,
   stages: takeMark(bench.values, found, bench.candidates ?? bench.mark),
 });
 

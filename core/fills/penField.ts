@@ -1,0 +1,19 @@
+import { choiceField } from '../params';
+
+export type Pen = 'solid' | 'pressure';
+
+/** Name of the setting that only a mark of ink on paper has a use for: forms of other marks leave it out. */
+export const PEN = 'pen';
+
+/** How ink on paper shows: wholly where the pen went, or as much as the pen left. Of other marks it changes nothing. */
+export const penField = (initial: Pen) =>
+  choiceField({
+    option: 'pen',
+    label: 'Ink',
+    hint: 'Solid covers wherever the pen went. Pressure kept lets light strokes stay light.',
+    initial,
+    choices: [
+      { value: 'solid', label: 'Solid' },
+      { value: 'pressure', label: 'Pressure kept' },
+    ],
+  });
