@@ -1,3 +1,4 @@
+import { lineOfVersion3 } from '../core/recipe/upgrade';
 import { dirname, resolve } from 'node:path';
 import * as yup from 'yup';
 import { CoreError } from '../core/errors';
@@ -106,6 +107,10 @@ export function readPlan(path: string): Plan {
   return { brand: plan.brand ?? '', pattern: plan.pattern ?? DEFAULT_PATTERN, marks, lines };
 }
 
+/** Plans from before may say what becomes of a mask pair's colours: both files are opaque now. */
+const knownParams = (purpose: string, params: object): object =>
+  (lineOfVersion3({ purpose, purposeParams: params }).purposeParams as object) ?? params;
+
 function readLine(line: Record<string, unknown>, where: string, marks: ReadonlySet<string>): PlanLine {
   const {
     mark,
@@ -124,6 +129,6 @@ function readLine(line: Record<string, unknown>, where: string, marks: ReadonlyS
     variant,
     size: readPart(sizes, line.size as Part, `${where}.size`),
     format: readPart(formats, line.format as Part, `${where}.format`),
-    purpose: { id, params: checkValues(purposes.get(id).params, params, `${where}.purpose`) },
+    purpose: { id, params: checkValues(purposes.get(id).params, knownParams(id, params), `${where}.purpose`) },
   };
 }

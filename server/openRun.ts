@@ -11,6 +11,7 @@ import { type FoundPlacement, type RunGroundRow, findPlacement } from './store/p
 /** A mark as it is now. */
 export interface OpenMark extends PlacedMark {
   readonly name: string;
+  readonly brandId: string;
   readonly revision: number;
   /** What its stages start from, whatever size is opened. */
   readonly workingSha: string;
@@ -42,9 +43,9 @@ export async function openMark(pool: pg.Pool, markId: string, size: 'working' | 
   const mark = await findMark(pool, markId);
   const { palette } = await findBrand(pool, mark.brandId);
   const pictures = await findMarkPictures(pool, markId);
-  const { name, revision, recipe } = mark;
+  const { name, brandId, revision, recipe } = mark;
   const source = sourceOf(pictures, size);
-  return { id: markId, name, revision, recipe, source, palette, workingSha: pictures.working };
+  return { id: markId, name, brandId, revision, recipe, source, palette, workingSha: pictures.working };
 }
 
 /** A ground with its items, whatever differs on it alone read with the rest. */

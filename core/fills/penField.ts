@@ -13,7 +13,7 @@ export const penField = (initial: Pen) =>
     hint: 'Solid covers wherever the pen went. Pressure kept lets light strokes stay light.',
     initial,
     choices: [
-      { value: 'solid', label: 'Solid' },
       { value: 'pressure', label: 'Pressure kept' },
+      { value: 'solid', label: 'Solid' },
     ],
   });

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { nameByPattern, slug, uniqueNames } from './fileNames';
+import { lastingPattern, nameByPattern, slug, uniqueNames } from './fileNames';
 
 const parts = {
   brand: 'Harrowmere Lock Keepers’ Trust',
@@ -66,4 +66,10 @@ it('slug keeps letters of any script and drops the rest', () => {
 it('uniqueNames numbers names that would be alike, whatever their case', () => {
   expect(uniqueNames(['a', 'A', 'b', 'a'])).toEqual(['a', 'A-2', 'b', 'a-3']);
   expect(uniqueNames(['a.png', 'a.png', 'a.svg'])).toEqual(['a.png', 'a-2.png', 'a.svg']);
+});
+
+it('a name for as long as a file goes on tells nothing that changes', () => {
+  expect(lastingPattern('{mark}-{variant}-{width}')).toBe('{mark}-{variant}');
+  expect(lastingPattern('{brand}_{mark}_{width}x{height}_{variant}')).toBe('{brand}_{mark}_{variant}');
+  expect(lastingPattern('{width}')).toBe('{mark}-{variant}');
 });

@@ -18,6 +18,15 @@ export interface NameParts {
 
 export const nameTokens = ['brand', 'mark', 'variant', 'purpose', 'width', 'height', 'ppi', 'date', 'version'] as const;
 
+/** Parts of a name that change while the file goes on: its size, its day, its version. */
+const PASSING = /[-_. ]*(?:[x×]?\{(?:width|height|ppi|date|version)\})+/g;
+
+/** The pattern without what may change, for a name that stays the same as long as what it names. */
+export const lastingPattern = (pattern: string): string => {
+  const left = pattern.replace(PASSING, '').replace(/^[-_. ]+/, '');
+  return left.includes('{') ? left : '{mark}-{variant}';
+};
+
 // Names that some file systems keep for devices.
 const RESERVED = /^(con|prn|aux|nul|com\d|lpt\d)$/;
 

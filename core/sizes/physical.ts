@@ -2,6 +2,15 @@ import { MM_PER_INCH } from '../units';
 import { choiceField, numberField } from '../params';
 import { defineSize, layOutByWidth, paddingField } from './size';
 
+/** A length in the unit in which it is a round number: 203.2 mm was asked for as 8 in. */
+export function lengthOnPaper(mm: number): string {
+  const inches = Math.round((mm / MM_PER_INCH) * 1000) / 1000;
+  const isRound = (v: number) => Math.abs(v * 4 - Math.round(v * 4)) < 1e-6;
+  return !isRound(mm / 10) && !Number.isInteger(mm) && isRound(inches) ? `${inches} in` : `${mm} mm`;
+}
+
+// Whole pixels come to the width asked for give or take half a pixel; the resolution is what was asked, which is what
+// a receiver checks.
 export const physical = defineSize({
   id: 'physical',
   title: 'On paper',
@@ -37,12 +46,12 @@ export const physical = defineSize({
     }),
     paddingPct: paddingField,
   },
-  describe: (p) => `${p.widthMm} mm wide at ${p.ppi} ppi`,
+  describe: (p) => `${lengthOnPaper(p.widthMm)} wide at ${p.ppi} ppi`,
   layOut: (mark, p, grid) => {
     const asked = (p.widthMm / MM_PER_INCH) * p.ppi;
     const width = Math.max(grid.least, grid.round(asked));
     if (p.edge === 'page' || p.paddingPct === 0)
-      return { ...layOutByWidth(mark, width, p.paddingPct, grid), ppi: truePpi(width, p) };
+      return { ...layOutByWidth(mark, width, p.paddingPct, grid), ppi: p.ppi };
     // The page is larger than the mark by the clear space, a share of its own longer side.
     const inner = layOutByWidth(mark, width, 0, grid);
     const share = p.paddingPct / 100;
@@ -52,16 +61,7 @@ export const physical = defineSize({
       width: inner.width + 2 * pad,
       height: inner.height + 2 * pad,
       mark: { ...inner.mark, x: pad, y: pad },
-      ppi: truePpi(width, p),
+      ppi: p.ppi,
     };
   },
 });
-
-/** Whole pixels come to a size so close to the one asked for, mm, or the resolution gives way. */
-const CLOSE_MM = 0.02;
-
-/** The resolution that makes so many pixels as wide as asked; the one asked for where that is close enough. */
-function truePpi(width: number, { widthMm, ppi }: { widthMm: number; ppi: number }): number {
-  const off = Math.abs((width / ppi) * MM_PER_INCH - widthMm);
-  return off < CLOSE_MM ? ppi : (width / widthMm) * MM_PER_INCH;
-}

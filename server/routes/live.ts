@@ -4,6 +4,7 @@ import { addLiveRequest } from '../../contract/live';
 import { paths } from '../../contract/paths';
 import { checkBody } from '../../contract/requests';
 import { CoreError } from '../../core/errors';
+import { lastingPattern } from '../../core/recipe/fileNames';
 import { planFiles } from '../../core/recipe/planFiles';
 import type { AppDeps } from '../deps';
 import { findBrand } from '../store/brands';
@@ -27,12 +28,11 @@ export const liveRoutes = ({ pool }: AppDeps) =>
       const mark = await findMark(pool, asId(markId, 'mark'));
       const brand = await findBrand(pool, mark.brandId);
       const names = { brand: brand.name, mark: mark.name, date: mark.updatedAt.slice(0, 10), version: mark.revision };
-      const file = planFiles(mark.recipe, names).find((f) => f.line.id === lineId);
+      // The address stays while sizes change: its name tells none.
+      const files = { ...mark.recipe.files, pattern: lastingPattern(mark.recipe.files.pattern) };
+      const file = planFiles({ ...mark.recipe, files }, names).find((f) => f.line.id === lineId);
       if (!file) throw new CoreError('store/not-found', 'The mark has no such size line any more.');
-      // Sizes are part of many names; the first file's own would have to be made first.
-      const { size } = file.order;
-      const px = (key: string) => Number((size.params as Record<string, unknown>)[key]) || 0;
-      const name = file.name({ width: px('widthPx'), height: px('heightPx'), ppi: null });
+      const name = file.name({ width: 1, height: 1, ppi: null });
       const key = randomBytes(KEY_BYTES).toString('base64url');
       const id = await withTransaction(pool, (tx) => addLive(tx, { key, markId, lineId, name }));
       return c.json(await findLive(pool, id), 201);

@@ -22,6 +22,7 @@ import { type OpenRun, groundTask, openMark, openRun } from '../openRun';
 import { readBlob } from '../store/blobs';
 import { findBrand, findGroundPhoto, listGrounds } from '../store/brands';
 import { asId, withTransaction } from '../store/db';
+import { takeExportName } from '../store/exportedNames';
 import { findMark } from '../store/marks';
 import {
   type RunGroundRow,
@@ -159,7 +160,8 @@ export function placementRoutes({ pool, core }: AppDeps) {
       const bytes = await core.makeOverlay({ marks, ground, form: form as OverlayForm, seconds, fade }, personOf(c));
       const ending = ENDING_OF[form as OverlayForm];
       c.header('Content-Type', ending === 'png' ? 'image/png' : ending === 'webm' ? 'video/webm' : `video/${ending}`);
-      c.header('Content-Disposition', attachment(`${slug(placement.name) || 'overlay'}.${ending}`));
+      const name = await takeExportName(pool, placement.brandId, slug(placement.name) || 'overlay', ending);
+      c.header('Content-Disposition', attachment(name));
       return c.body(bytes);
     })
     .post(paths.placementLook(':id'), limitJson, async (c) => {

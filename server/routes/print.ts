@@ -14,13 +14,15 @@ import { CoreError } from '../../core/errors';
 import type { Surface } from '../../core/surfaces/renderSurface';
 import { zipLength, zipStream } from '../../codecs/zipStream';
 import { slug } from '../../core/recipe/fileNames';
+import type { Recipe } from '../../core/recipe/recipe';
 import type { AppDeps } from '../deps';
 import { openMark } from '../openRun';
 import type { SheetTask, SignTask } from '../printTasks';
 import { findBrand, findGroundPhoto } from '../store/brands';
 import { asId } from '../store/db';
+import { takeExportName } from '../store/exportedNames';
 import { keepPiece, listPieces, markPiece, removePiece } from '../store/pieces';
-import { personOf } from './marks';
+import { cleanName, personOf } from './marks';
 import { pageOf } from './pdfs';
 import { limitJson, readJson } from './readJson';
 import { attachment } from './respond';
@@ -33,6 +35,8 @@ const PICTURE = { width: 2400, height: 1800 };
 const LOOK_SCALE = 0.3;
 const MARK_PX = 1600;
 
+const nameOfVariant = ({ variants }: Recipe, id: string): string => variants.find((v) => v.id === id)?.name ?? id;
+
 /** Print sheets, surfaces and documents: files that are made while somebody waits. */
 export const printRoutes = ({ pool, core }: AppDeps) =>
   new Hono()
@@ -43,9 +47,11 @@ export const printRoutes = ({ pool, core }: AppDeps) =>
       const mark = await openMark(pool, asId(markId, 'mark'), 'working');
       const photoSha = groundId ? await findGroundPhoto(pool, brand.id, asId(groundId, 'ground')) : null;
       const format = order.format as SheetTask['format'];
-      const fileName = `${slug(name) || 'sheet'}.${ENDINGS[format]}`;
-      const task = { ...order, format, mat: order.mat ?? null, mark, photoSha, name: fileName };
+      const stem = slug(name) || 'sheet';
+      const task = { ...order, format, mat: order.mat ?? null, mark, photoSha, name: `${stem}.${ENDINGS[format]}` };
       const bytes = await core.makeSheet(task, personOf(c));
+      // Once it is made: a sheet that failed takes no name.
+      const fileName = await takeExportName(pool, brand.id, stem, ENDINGS[format]);
       c.header('Content-Type', TYPES[format]);
       c.header('Content-Disposition', attachment(fileName));
       return c.body(bytes);
@@ -65,7 +71,7 @@ export const printRoutes = ({ pool, core }: AppDeps) =>
       return c.body(null, 204);
     })
     .post(paths.brandSurfaces(':id'), limitJson, async (c) => {
-      await findBrand(pool, asId(c.req.param('id'), 'brand'));
+      const brand = await findBrand(pool, asId(c.req.param('id'), 'brand'));
       const { markId, variant, form, surface } = await checkBody(surfaceRequest, await readJson(c));
       const isLook = form === 'look';
       const mark = await openMark(pool, asId(markId, 'mark'), isLook ? 'reduced' : 'working');
@@ -77,13 +83,15 @@ export const printRoutes = ({ pool, core }: AppDeps) =>
         c.header('Content-Type', TYPES.png);
         return c.body(made.colours);
       }
-      const stem = `${slug(mark.name) || 'mark'}-${own.kind}`;
+      const wanted = [mark.name, nameOfVariant(mark.recipe, variant), own.kind].map((part) => slug(part) || 'mark');
+      const zipName = await takeExportName(pool, brand.id, wanted.join('-'), 'zip');
+      const stem = zipName.replace(/\.zip$/, '');
       const entries = (['colours', 'mask'] as const).map((part) => ({
         ...{ name: `${stem}-${part}.png`, size: made[part].length, crc32: crc32(made[part]) },
         read: async () => made[part],
       }));
       c.header('Content-Type', 'application/zip');
-      c.header('Content-Disposition', attachment(`${stem}.zip`));
+      c.header('Content-Disposition', attachment(zipName));
       c.header('Content-Length', String(zipLength(entries)));
       return c.body(ReadableStream.from(zipStream(entries)) as ReadableStream);
     })
@@ -98,6 +106,7 @@ export const printRoutes = ({ pool, core }: AppDeps) =>
         personOf(c),
       );
       c.header('Content-Type', TYPES.pdf);
-      c.header('Content-Disposition', attachment(`${name.replace(/\.pdf$/i, '')}-signed.pdf`));
+      const stem = `${cleanName(name).replace(/\.pdf$/i, '')}-signed`;
+      c.header('Content-Disposition', attachment(await takeExportName(pool, mark.brandId, stem, 'pdf')));
       return c.body(bytes);
     });

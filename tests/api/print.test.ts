@@ -34,6 +34,14 @@ describe('a print sheet', () => {
     const pdf = await bytesOf(await make({ format: 'pdf' }));
     expect(new TextDecoder('latin1').decode(pdf)).toMatch(/MediaBox \[\s*0 0 720 576\s*\]/);
   });
+  it('never takes the name of a sheet before it: names count on', async () => {
+    const names = [];
+    for (let k = 0; k < 3; k++) {
+      const { headers } = await make({ name: 'Stand Badge Colour', ppi: 72 });
+      names.push(/filename="([^"]+)"/.exec(headers.get('content-disposition') ?? '')?.[1]);
+    }
+    expect(names).toEqual(['stand-badge-colour.png', 'stand-badge-colour-2.png', 'stand-badge-colour-3.png']);
+  });
   it.each([
     [{ paper: 'B17' }, 'is no sheet'],
     [{ size: 'large' }, 'takes a number'],

@@ -1,3 +1,4 @@
+import type { Recipe } from '../../core/recipe/recipe';
 import { spawnSync } from 'node:child_process';
 import { mkdtempSync, readFileSync, readdirSync, rmSync, writeFileSync, existsSync } from 'node:fs';
 import { tmpdir } from 'node:os';
@@ -269,13 +270,9 @@ describe('ink on paper', () => {
         'ink.json',
       ).status,
     ).toBe(0);
-    expect(JSON.parse(readFileSync(at('ink.json'), 'utf8')).stages.cutOut).toMatchObject({
-      way: 'paper',
-      level: 0.3,
-      pen: 'solid',
-      weight: -0.5,
-      keepLines: true,
-    });
+    const saved = JSON.parse(readFileSync(at('ink.json'), 'utf8')) as Recipe;
+    expect(saved.stages.cutOut).toMatchObject({ way: 'paper', level: 0.3, weight: -0.5, keepLines: true });
+    expect(saved.variants[0].fill).toEqual({ id: 'asIs', params: { pen: 'solid' } });
   });
   it.each([
     [['--mark', '9'], 1, 'there is no mark 9; it holds 3'],

@@ -115,7 +115,7 @@ describe('every format of every purpose that does something to a file', () => {
     for (const one of found) {
       expect([one.file, one.problems]).toEqual([one.file, []]);
       expect(one).toMatchObject({ fonts: 0, interlaced: false, sha256: expect.stringMatching(/^[0-9a-f]{64}$/) });
-      const isFlat = /stamp|keyColour|-mask\./.test(one.file) || one.format === 'eps';
+      const isFlat = /stamp|keyColour|maskPair/.test(one.file) || one.format === 'eps';
       if (one.unit === 'px' && one.format !== 'svg') expect([one.file, one.hasAlpha]).toEqual([one.file, !isFlat]);
       // A thin line in an icon of 48 px may cover no pixel whole.
       const [least, most] = one.alphaRange as [number, number];
@@ -283,9 +283,12 @@ describe('purposes', () => {
     const line = { mark: 'Badge', variant: 'colour', size: width(300), format: { id: 'tiff' } };
     await make('pair', [
       { ...line, purpose: 'maskPair', name: 'a' },
-      { ...line, purpose: { id: 'maskPair', params: { polarity: 'black', colours: 'opaque' } }, name: 'b' },
+      { ...line, purpose: { id: 'maskPair', params: { polarity: 'black', colours: 'clear' } }, name: 'b' },
+      { ...line, format: { id: 'png' }, name: 'whole' },
     ]);
-    const [colours, mask] = [await pixels('pair/a.tif'), await pixels('pair/a-mask.tif')];
+    for (const { file, hasAlpha } of await check(at('pair/a.tif'), at('pair/a-mask.tif'), at('pair/b.tif')))
+      expect([file, hasAlpha]).toEqual([file, false]);
+    const [colours, mask] = [await pixels('pair/whole.png'), await pixels('pair/a-mask.tif')];
     const [flat, turned] = [await pixels('pair/b.tif'), await pixels('pair/b-mask.tif')];
     expect([mask.width, mask.height]).toEqual([colours.width, colours.height]);
     for (let y = 0; y < mask.height; y += 7) {

@@ -71,9 +71,7 @@ export function DeliveryPanel({ mark, draft, count, isBlocked, hasExtents }: Pro
       {delivery?.state === 'cancelled' && <p className="finding note">Cancelled. No file was kept.</p>}
       {delivery?.state === 'ready' && (
         <>
-          <Button size="large" block href={paths.deliveryZip(delivery.id)} download={delivery.zipName}>
-            Download {delivery.zipName}
-          </Button>
+          <Downloads delivery={delivery} />
           {isStale && (
             <p className="soft small">These files are from before your last change. Make them again to include it.</p>
           )}
@@ -81,6 +79,29 @@ export function DeliveryPanel({ mark, draft, count, isBlocked, hasExtents }: Pro
         </>
       )}
     </section>
+  );
+}
+
+/** One file is had as it is; more come as a ZIP with their receipt. */
+function Downloads({ delivery: { id, files, zipName } }: { delivery: DeliveryView }) {
+  const zip = { href: paths.deliveryZip(id), download: zipName };
+  if (files.length !== 1)
+    return (
+      <Button size="large" block {...zip}>
+        Download {zipName}
+      </Button>
+    );
+  const [{ name, position }] = files;
+  const own = name.split('/').pop();
+  return (
+    <>
+      <Button size="large" block href={paths.deliveryFile(id, position)} download={own}>
+        Download {own}
+      </Button>
+      <a className="small" {...zip}>
+        Download {zipName}
+      </a>
+    </>
   );
 }
 

@@ -8,6 +8,7 @@ import { purposes } from '../../../core/purposes';
 import { type SizeLine, lineOf } from '../../../core/recipe/recipe';
 import type { OwnPurpose } from '../../../core/recipe/standardLines';
 import { sizes } from '../../../core/sizes';
+import { lengthOnPaper } from '../../../core/sizes/physical';
 import { Why } from '../../components/Why';
 import { SettingRow } from '../../components/SettingRow';
 import type { ProofGround } from '../../data/proofGrounds';
@@ -187,8 +188,8 @@ function factsOf(
   const facts: [string, string][] = [];
   if (ppi === null) facts.push(['Page', `${round(width)} × ${round(height)} px`]);
   else {
-    const mm = (px: number) => ((px / ppi) * MM_PER_INCH).toFixed(2);
-    facts.push(['Page', `${mm(width)} × ${mm(height)} mm`]);
+    const length = (px: number) => lengthOnPaper(Math.round((px / ppi) * MM_PER_INCH * 100) / 100);
+    facts.push(['Page', `${length(width)} × ${length(height)}`]);
     if (page?.paths === null) facts.push(['Pixels', `${width} × ${height} at ${Math.round(ppi)} ppi`]);
   }
   if (page && page.paths !== null)

@@ -7,7 +7,7 @@ import { useNavigate, useParams } from 'react-router';
 import { paths } from '../../../contract/paths';
 import type { GroundChange, LookView, PlacementView, RunGroundView } from '../../../contract/views';
 import { itemsWith } from '../../../core/placements/itemOn';
-import { type Item, type MarkItem, isStrip } from '../../../core/placements/readPlacement';
+import { type Item, type MarkItem, type Placement, isStrip } from '../../../core/placements/readPlacement';
 import { NameField } from '../../components/NameField';
 import { Failed, Waiting } from '../../components/Waiting';
 import { send, upload } from '../../data/http';
@@ -18,7 +18,7 @@ import { GroundStage, type Moved } from './GroundStage';
 import { GroundStrip } from './GroundStrip';
 import { PlaceSide } from './PlaceSide';
 import { RunSettings } from './RunSettings';
-import { freeName, weakIn } from './placementWords';
+import { USUAL_NAME, freeName, isNamedByRule, placementName, weakIn } from './placementWords';
 import { placeByName } from './snapping';
 import { placementsQuery, useLooks, usePlacement } from './usePlacement';
 
@@ -60,9 +60,17 @@ function Place({ draft, placement }: { draft: ReturnType<typeof usePlacement>; p
   const look = ground ? looks.get(ground.id) : undefined;
   const weakOnes = grounds.filter((g) => weakIn(looks.get(g.id)));
   const replaced = (k: number, next: Item) => rule.items.map((i, n) => (n === k ? next : i));
+  /** Changes the rule; a name that told the rule tells the new one, a name of a person's own stays. */
+  const setRule = (next: Placement) => {
+    const others = list.filter((p) => p.id !== placement.id).map((p) => p.name);
+    const name = isNamedByRule(placement.name, rule.items, marks)
+      ? freeName(placementName(USUAL_NAME, next.items[0], marks), others)
+      : placement.name;
+    draft.setRule(next, name === placement.name ? undefined : name);
+  };
   const setItem = (next: Item) => {
     if (reach === 'here' && ground && !isStrip(next)) return changeHere(at, next);
-    draft.setRule({ ...rule, items: replaced(at, next) });
+    setRule({ ...rule, items: replaced(at, next) });
   };
   const changeHere = (k: number, change: Partial<MarkItem>) => {
     if (!ground) return;
@@ -82,7 +90,7 @@ function Place({ draft, placement }: { draft: ReturnType<typeof usePlacement>; p
     }
     const { at: place, insetPct } = placeByName(box, page);
     const next: MarkItem = { ...before, at: place, inset: { value: insetPct, unit: 'pct' }, size, turnDeg };
-    draft.setRule({ ...rule, items: replaced(k, next) });
+    setRule({ ...rule, items: replaced(k, next) });
   };
   const add = async (files: readonly File[]) => {
     setProblems([]);
@@ -153,11 +161,7 @@ function Place({ draft, placement }: { draft: ReturnType<typeof usePlacement>; p
               { value: 'actual', label: 'Actual size' },
             ]}
           />
-          <RunSettings
-            placement={placement}
-            onRule={draft.setRule}
-            onOptions={(options) => void draft.change({ options })}
-          />
+          <RunSettings placement={placement} onRule={setRule} onOptions={(options) => void draft.change({ options })} />
           <Button onClick={() => void another().catch((e: unknown) => message.error(wordsFor(e)))}>
             Save as another
           </Button>
@@ -227,11 +231,11 @@ function Place({ draft, placement }: { draft: ReturnType<typeof usePlacement>; p
               kind === 'strip'
                 ? { strip: { colour: own?.palette[0]?.hex ?? '#1c1b1d', edge: 'lower', heightPx: 40 }, ...PLAIN }
                 : { ...(rule.items.find((i) => !isStrip(i)) as MarkItem), at: 'upper-left' };
-            draft.setRule({ ...rule, items: [...rule.items, fresh] });
+            setRule({ ...rule, items: [...rule.items, fresh] });
             setChosen(rule.items.length);
           }}
           onRemove={() => {
-            draft.setRule({ ...rule, items: rule.items.filter((_, k) => k !== at) });
+            setRule({ ...rule, items: rule.items.filter((_, k) => k !== at) });
             setChosen(0);
           }}
           onShows={(what) => setShows((s) => ({ ...s, ...what }))}
@@ -311,9 +315,15 @@ function RunState({
         {made.length} of {placement.grounds.length} written
         {old > 0 && <span className="warn">, {old} changed since</span>}
       </span>
-      <a href={paths.placementZip(placement.id)} download>
-        Download {made.length === 1 ? made[0].made?.name : 'all as a ZIP'}
-      </a>
+      {made.length === 1 ? (
+        <a href={paths.runGroundFile(made[0].id)} download={made[0].made?.name}>
+          Download {made[0].made?.name}
+        </a>
+      ) : (
+        <a href={paths.placementZip(placement.id)} download>
+          Download all as a ZIP
+        </a>
+      )}
     </div>
   );
 }

@@ -80,7 +80,8 @@ function Sheet({ brandId, brandName, marks, first, piece }: Props) {
     () => layOut({ ...order, paper: paperText }, picture ?? { width: 2, height: 1 }),
     [order, paperText, picture],
   );
-  const fileName = name ?? `01-${brandName}-${card.name}-${paperText}`;
+  const shownVariant = mark?.recipe.variants.find((v) => v.id === variant)?.name ?? variant;
+  const fileName = name ?? `${brandName}-${card.name}-${shownVariant}-${paperText}`;
   const asked = (): SheetOrderView => {
     const { ground, ...rest } = order;
     return { ...rest, markId, variant, paper: paperText, mat: order.mat || null, groundId: ground || null, format };
@@ -215,7 +216,8 @@ function Sheet({ brandId, brandName, marks, first, piece }: Props) {
               <div>
                 <dt>Mark on paper</dt>
                 <dd>
-                  {mm(layout.mark.width, order.ppi)} × {mm(layout.mark.height, order.ppi)} mm
+                  {onPaper(layout.mark.width, order.ppi, paperText)} ×{' '}
+                  {onPaper(layout.mark.height, order.ppi, paperText)} {unitOf(paperText)}
                 </dd>
               </div>
               {layout.framed && (
@@ -249,7 +251,10 @@ const papers = Object.keys(PAPERS).flatMap((name) => {
   ];
 });
 
-const mm = (px: number, ppi: number) => ((px / ppi) * MM_PER_INCH).toFixed(1);
+/** The unit in which the paper is told. */
+const unitOf = (paper: string) => (/in$/i.test(paper) ? 'in' : 'mm');
+const onPaper = (px: number, ppi: number, paper: string) =>
+  unitOf(paper) === 'in' ? (px / ppi).toFixed(2) : ((px / ppi) * MM_PER_INCH).toFixed(1);
 const ppiOf = (layout: SheetLayout, markWidth: number) => Math.round((layout.ppi * markWidth) / layout.mark.width);
 
 function layOut(

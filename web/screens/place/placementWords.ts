@@ -45,6 +45,12 @@ export function freeName(name: string, taken: readonly string[]): string {
   }
 }
 
+/** Whether a placement still has the name that its rule gave it, perhaps with a number after it. */
+export function isNamedByRule(name: string, items: readonly Item[], marks: readonly MarkCard[]): boolean {
+  const own = placementName(USUAL_NAME, items[0], marks);
+  return name === own || (name.startsWith(`${own} `) && /^\d+$/.test(name.slice(own.length + 1)));
+}
+
 /** Less of an outline than this stands out: the mark is hard to make out. */
 const GOOD_SHARE = 0.75;
 export const isWeak = (seen: SeenView | null): boolean => seen !== null && seen.shareAbove3 < GOOD_SHARE;

@@ -139,12 +139,12 @@ describe('a print sheet', () => {
     await choose('Mat', '11x14in, 9.5x7.5in');
     expect(await screen.findByText('6.3 mm')).toBeTruthy();
     // 60 % of the 241.3 mm that are seen, two to one.
-    expect(screen.getByText('144.8 × 72.4 mm')).toBeTruthy();
+    expect(screen.getByText('5.70 × 2.85 in')).toBeTruthy();
     await userEvent.click(screen.getByRole('button', { name: 'Make the sheet' }));
     await waitFor(() => expect(sent).toHaveLength(1));
     expect(sent[0].body).toMatchObject({
       ...{ markId: 'm1', paper: '10x8in', mat: '11x14in:9.5x7.5in', ppi: 300, size: '60%', format: 'pdf' },
-      name: '01-Harrowmere-Trust badge-10x8in',
+      name: 'Harrowmere-Trust badge-Colour-10x8in',
     });
   });
   it('says what is wrong with a size, and is not made', async () => {

@@ -80,7 +80,8 @@ export function usePlacement(id: string) {
     problem,
     isRunning: isMoving(data),
     preview,
-    setRule: (rule: Placement) => hold(rule, () => change({ rule })),
+    setRule: (rule: Placement, name?: string) =>
+      hold(rule, () => change({ rule, ...(name === undefined ? {} : { name }) })),
     change,
     changeGround: (ground: string, own: GroundChange | null) =>
       step(() => send<PlacementView>('PATCH', paths.runGround(ground), { change: own })),
