@@ -10,14 +10,14 @@ import { formatHost } from '../codecs/formatHost';
 import { fills } from '../core/fills';
 import { formats } from '../core/formats';
 import { purposes } from '../core/purposes';
-import { type FileOrder, ordersOf } from '../core/recipe/fileOrder';
+import { type FileOrder, ordersOf, treated } from '../core/recipe/fileOrder';
 import { makeFile } from '../core/recipe/makeFile';
 import { sizes } from '../core/sizes';
 import type { RectPx } from '../core/params';
 import { cropRaster } from '../core/raster/cropRaster';
 import { findExtents } from '../core/raster/extents';
 import { surrounds } from '../core/surrounds';
-import { initialRecipe, lineOf, partOf, variantOf } from '../core/recipe/recipe';
+import { initialRecipe, lineOf, partOf, readRecipe, variantOf } from '../core/recipe/recipe';
 import { makeVariant, runStages } from '../core/recipe/runRecipe';
 import { type StageValues, stageIds } from '../core/stages';
 import type { Raster } from '../core/raster/raster';
@@ -25,7 +25,11 @@ import { takeMark } from '../core/recipe/takeMark';
 import { openSvg } from '../codecs/readSvg';
 import { drawSheets } from '../demo/scenario';
 import { findCandidates } from './findCandidates';
+import { decodePicture } from '../codecs/decodePicture';
 import { encodeWorkingPng } from '../codecs/encodePng';
+import { resizeRaster } from '../core/raster/resize';
+import { seededRandom } from '../core/seededRandom';
+import { createStageCache } from '../core/recipe/stageCache';
 import { disc, drawMark, either, onGround, pixel, ring } from '../tests/support/pictures';
 import type { Answers, Envelope, Reply, Request } from './protocol';
 
@@ -379,5 +383,71 @@ describe('the browser’s worker', () => {
     await expect(ask<'matte'>({ type: 'matte', values: choked, open: null }, stop)).rejects.toMatchObject({
       code: 'work/stopped',
     });
+  });
+});
+
+describe('a preview of a file', () => {
+  // 300 ways to show a mark: every fill, what stands round it and what is cast, traced or not, of a logo and of ink.
+  const SEED = 2026;
+  const COUNT = 300;
+  const partsOf = (random: () => number, registry: typeof surrounds | typeof casts) =>
+    registry.all.flatMap((d) => (random() < 0.2 ? [partOf(registry, d.id)] : []));
+  const sources = {
+    logo: { picture: resizeRaster(badge, 90, 75), way: 'flat' as const },
+    signature: { picture: resizeRaster(photographSheet({ noise: 2 }).picture, 140, 100), way: 'paper' as const },
+  };
+  it('is the file to the byte', { timeout: 240_000 }, async () => {
+    const random = seededRandom(SEED);
+    const pick = <T>(list: readonly T[]): T => list[Math.floor(random() * list.length)];
+    let [compared, refused] = [0, 0];
+    const cache = createStageCache(64 << 20);
+    for (let k = 0; k < COUNT; k++) {
+      const name = k < COUNT / 2 ? 'logo' : 'signature';
+      const { picture, way } = sources[name];
+      if (k === 0 || k === COUNT / 2) await openPicture(name, picture);
+      const use = pick(['off', 'off', 'all', 'vector'] as const);
+      const fill = partOf(fills, pick(fills.ids));
+      const pen = 'pen' in fill.params ? { pen: pick(['solid', 'pressure']) } : {};
+      const variant = {
+        ...{ id: 'own', name: 'Own', surrounds: partsOf(random, surrounds), casts: partsOf(random, casts) },
+        fill: { ...fill, params: { ...fill.params, ...pen } },
+      };
+      const stages = {
+        ...recipe.stages,
+        cutOut: { ...recipe.stages.cutOut, way, ink: random() < 0.3 ? ['#b3431e'] : [] },
+        trace: { ...recipe.stages.trace, use },
+      };
+      const own = readRecipe({ ...recipe, stages, variants: [variant], files: { pattern: '{mark}', lines: [] } });
+      const line = { ...lineOf('l', 'own', purposes.get(pick(['web', 'icon', 'stamp', 'maskPair', 'keyColour']))) };
+      const [order] = ordersOf({ ...line, size: partOf(sizes, 'width', { widthPx: 70 + Math.floor(random() * 60) }) });
+      const asked = { ...order, format: partOf(formats, 'png') };
+      const page = await ask<'page'>({ type: 'page', recipe: own, variant: 'own', palette: [], order: asked }).catch(
+        (error: Error & { code?: string }) => error,
+      );
+      // As the server makes it, from the very same picture.
+      const { raster } = await decodePicture(Buffer.from(await encodeWorkingPng(picture)), 'working.png');
+      const file = await Promise.resolve()
+        .then(() =>
+          makeFile(
+            makeVariant(artworkOfRaster(raster), own, treated(own.variants[0], asked), {
+              ...{ pictureKey: name, pictureOnly: true, cache },
+            }),
+            asked,
+            formatHost,
+          ),
+        )
+        .catch((error: Error) => error);
+      if (page instanceof Error || file instanceof Error) {
+        expect([(page as Error).message, (file as Error).message][0]).toBe((file as Error).message);
+        refused++;
+        continue;
+      }
+      const { raster: back } = await decodePicture(Buffer.from(file.bytes), 'file.png');
+      const bitmap = page.bitmap as unknown as Picture;
+      expect([k, bitmap.width, bitmap.height]).toEqual([k, back.width, back.height]);
+      expect(Buffer.compare(Buffer.from(bitmap.data), Buffer.from(back.data)), `${k}: ${JSON.stringify(own)}`).toBe(0);
+      compared++;
+    }
+    expect([compared + refused, compared > COUNT * 0.9]).toEqual([COUNT, true]);
   });
 });

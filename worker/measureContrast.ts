@@ -1,6 +1,5 @@
 import { rgbFromHex } from '../core/colour/hex';
 import { type Standing, measureStanding, outlineMark } from '../core/contrast/standing';
-import { contrastOnColour, measureLuminance } from '../core/raster/contrast';
 import { cropRaster } from '../core/raster/cropRaster';
 import { findExtents } from '../core/raster/extents';
 import type { Raster } from '../core/raster/raster';
@@ -23,13 +22,11 @@ export async function measureContrast(
   const extents = findExtents(mark);
   if (!extents || grounds.length === 0) return found;
   const shown = cropRaster(mark, extents);
-  const profile = measureLuminance(shown);
   const small = outlineMark(fitted(shown, MARK_PX, MARK_PX));
   for (const g of grounds) {
     if (g.hex) {
       const colour = rgbFromHex(g.hex);
-      const standing = measureStanding(small, colour, { x: 0, y: 0 });
-      found[g.id] = { ...standing, ratio: contrastOnColour(profile, colour) };
+      found[g.id] = measureStanding(small, colour, { x: 0, y: 0 });
     } else if (g.url) {
       const photo = await photoOf(g.url);
       const room = photo.height * HEIGHT_SHARE;

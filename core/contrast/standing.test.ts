@@ -1,5 +1,9 @@
 import { describe, expect, it } from 'vitest';
-import { disc, drawMark, ring } from '../../tests/support/pictures';
+import { disc, drawMark, either, ring } from '../../tests/support/pictures';
+import { type Artwork, artworkOfRaster } from '../artwork/artwork';
+import { casts } from '../casts';
+import { initialValues } from '../params';
+import { surrounds } from '../surrounds';
 import type { Rgb } from '../colour/hex';
 import { contrastRatio, luminance } from '../raster/contrast';
 import { type Raster, createRaster } from '../raster/raster';
@@ -125,5 +129,65 @@ describe('on ten made-up photos', () => {
       return best;
     });
     expect(new Set(chosen).size).toBeGreaterThan(1);
+  });
+});
+
+describe('the finished variant, as an eye meets it', () => {
+  const apply = (artwork: Artwork, parts: readonly { id: string; params: object }[], own: 'surrounds' | 'casts') => {
+    const registry = own === 'surrounds' ? surrounds : casts;
+    return parts.reduce((a, { id, params }) => {
+      const d = registry.get(id);
+      const ctx = { reduction: 1, palette: [], pxLength: 1, mmLength: 12, markHeightPx: 100 };
+      return d.apply(a, { ...initialValues(d.params), ...params } as never, ctx);
+    }, artwork);
+  };
+  const variant = (ink: Rgb, round: readonly { id: string; params: object }[] = [], cast: typeof round = []) => {
+    const plain = artworkOfRaster(drawMark(240, 200, either(disc(90, 100, 50), disc(160, 100, 40)), ink));
+    const { raster } = apply(apply(plain, round, 'surrounds'), cast, 'casts');
+    return outlineMark(raster);
+  };
+  const black: Rgb = [12, 12, 14];
+  const rim = (colour: string) => ({ id: 'rim', params: { colour, width: 8, unit: 'px' } });
+  it('a black mark with a white rim is plain to see on black, and on white by the mark within', () => {
+    const own = variant(black, [rim('#ffffff')]);
+    for (const ground of [black, [255, 255, 255] as Rgb]) {
+      const found = measureStanding(own, ground, NOWHERE);
+      expect([found.ratio > 15, found.shareAbove3 > 0.95]).toEqual([true, true]);
+    }
+  });
+  it('a rim of the mark’s own tone does not bring it back', () => {
+    expect(measureStanding(variant(black, [rim('#141416')]), black, NOWHERE).ratio).toBeLessThan(1.3);
+  });
+  it('stands on its own plate or silhouette whatever lies beneath', () => {
+    for (const id of ['plate', 'silhouette']) {
+      const own = variant(black, [{ id, params: id === 'plate' ? { colour: '#ffffff' } : { fill: '#ffffff' } }]);
+      expect([id, measureStanding(own, [255, 255, 255], NOWHERE).ratio > 15]).toEqual([id, true]);
+    }
+  });
+  it('a light glow sets a black mark off from black', () => {
+    const glow = { id: 'glow', params: { colour: '#ffffff' } };
+    expect(measureStanding(variant(black), black, NOWHERE).ratio).toBeLessThan(1.1);
+    expect(measureStanding(variant(black, [], [glow]), black, NOWHERE).ratio).toBeGreaterThan(3);
+  });
+  // Truth by what was drawn: the best contrast of tones that lie next to each other, from the ground inwards.
+  it('is on the right side of 3 : 1 for a hundred rims, plates and silhouettes on colours', () => {
+    const random = seededRandom(77);
+    const grey = () => Math.round(255 * random() ** 1.5);
+    const hex = (v: number) => `#${v.toString(16).padStart(2, '0').repeat(3)}`;
+    const ratioOf = (a: number, b: number) => contrastRatio(luminance(a, a, a), luminance(b, b, b));
+    let [right, all] = [0, 0];
+    while (all < 100) {
+      const [mark, round, ground] = [grey(), grey(), grey()];
+      const id = ['rim', 'plate', 'silhouette', 'none'][Math.floor(random() * 4)];
+      const tones = id === 'none' ? [ground, mark] : [ground, round, mark];
+      const truth = Math.max(...tones.slice(1).map((v, k) => ratioOf(v, tones[k])));
+      // On the very line either side is right.
+      if (Math.abs(truth - 3) < 0.15) continue;
+      all++;
+      const parts = id === 'none' ? [] : [id === 'rim' ? rim(hex(round)) : { id, params: id === 'plate' ? { colour: hex(round) } : { fill: hex(round) } }];
+      const found = measureStanding(variant([mark, mark, mark], parts), [ground, ground, ground], NOWHERE);
+      if (found.ratio >= 3 === truth >= 3) right++;
+    }
+    expect(right).toBeGreaterThanOrEqual(98);
   });
 });

@@ -1,14 +1,15 @@
 import type { Rgb } from '../colour/hex';
-import { contrastOnColour, contrastRatio, luminance, measureLuminance } from '../raster/contrast';
-import { type Raster, matteOf } from '../raster/raster';
+import { contrastRatio, luminance } from '../raster/contrast';
+import { type Plane, type Raster, matteOf } from '../raster/raster';
 import { edgePoints } from '../trace/edgePoints';
 import { borderRings } from '../trace/traceCoverage';
+import { edgesInside } from './edgesInside';
 
 /** How well a mark can be seen where it stands. */
 export interface Standing {
-  /** On a flat ground the contrast that half of its area reaches; on a photo the one that half of its outline does. */
+  /** The contrast that half of the edge reaches which stands out best, of those closed round the mark. */
   readonly ratio: number;
-  /** The share of its outline that has at least 3:1 against what lies directly beyond it, 0..1. */
+  /** The share of that edge that has at least 3:1 against what lies directly beyond it, 0..1. */
   readonly shareAbove3: number;
   /** Where its outline stands out least, of areas an eighth of it wide, px of the ground; null without an outline. */
   readonly worst: { readonly x: number; readonly y: number; readonly ratio: number } | null;
@@ -27,19 +28,33 @@ const LEAST_AREA_PX = 8;
 /** Less of the outline than this share of an even part is no area of its own. */
 const LEAST_SHARE = 0.25;
 
-/** A place of a mark's outline: where it is, which way is out, and what the mark shows just inside. */
+/** What a mark shows at a place: its colour and how much of the ground that covers. */
+interface Sample {
+  readonly rgb: Rgb;
+  readonly share: number;
+  readonly x: number;
+  readonly y: number;
+}
+
+/** A place of an edge: where it is, which way is out, and what the mark shows on either side. */
 interface EdgePlace {
   readonly x: number;
   readonly y: number;
   readonly ox: number;
   readonly oy: number;
-  readonly inside: { readonly rgb: Rgb; readonly share: number; readonly x: number; readonly y: number };
+  readonly inside: Sample;
+  /** Null where nothing of the mark lies beyond: the ground itself. */
+  readonly outside: Sample | null;
 }
 
-/** A mark whose outline was followed once, for any number of grounds. */
+/** A mark whose edges were followed once, for any number of grounds. */
 export interface OutlinedMark {
   readonly raster: Raster;
-  readonly edge: readonly EdgePlace[];
+  /**
+   * Its edges from outside inwards, each closed round the mark: its outline, then what a rim, a plate or a glow sets off.
+   * Empty where nothing of it is visible.
+   */
+  readonly edges: readonly (readonly EdgePlace[])[];
 }
 
 interface Place {
@@ -49,44 +64,45 @@ interface Place {
 }
 
 /**
- * How well a mark stands out on a ground, where it stands.
+ * How well a mark stands out on a ground, where it stands: by that of its edges which an eye meets best.
  * @param mark  at its size on the ground, straight alpha
  * @param ground  a photo, or one colour
  * @param at  the mark's upper left pixel on the photo, and how opaque it is laid there, 1 where nothing is said
  */
 export function measureStanding(
-  { raster, edge }: OutlinedMark,
+  { raster, edges }: OutlinedMark,
   ground: Raster | Rgb,
   at: { readonly x: number; readonly y: number; readonly opacity?: number },
 ): Standing {
-  if (edge.length === 0) return { ratio: 1, shareAbove3: 0, worst: null };
-  const isPhoto = 'data' in ground;
-  const groundAt = isPhoto ? photoAt(ground, at) : () => ground;
-  const places = edge.map((e): Place => ({ x: e.x, y: e.y, ratio: ratioAt(e, groundAt, at.opacity ?? 1) }));
-  const ratios = places.map((p) => p.ratio).sort((a, b) => a - b);
-  const ratio = isPhoto ? ratios[ratios.length >> 1] : contrastOnColour(measureLuminance(raster), ground);
-  const above = ratios.filter((r) => r >= LEAST_RATIO).length;
-  const worst = worstArea(places, Math.max(raster.width, raster.height));
-  return {
-    ratio,
-    shareAbove3: above / ratios.length,
-    worst: { x: worst.x + at.x, y: worst.y + at.y, ratio: worst.ratio },
-  };
+  if (edges.length === 0) return { ratio: 1, shareAbove3: 0, worst: null };
+  const groundAt = 'data' in ground ? photoAt(ground, at) : () => ground;
+  const long = Math.max(raster.width, raster.height);
+  const all = edges.map((edge) => standingOfEdge(edge, groundAt, at.opacity ?? 1, long));
+  const { ratio, shareAbove3, worst } = all[bestStanding(all)];
+  return { ratio, shareAbove3, worst: worst && { ...worst, x: worst.x + at.x, y: worst.y + at.y } };
 }
 
-function ratioAt({ x, y, ox, oy, inside }: EdgePlace, groundAt: GroundAt, opacity: number): number {
-  const { rgb } = inside;
-  const share = inside.share * opacity;
-  let own: number;
-  if (share === 1) own = luminance(rgb[0], rgb[1], rgb[2]);
-  else {
-    // What shows of a mark that is not solid there.
-    const under = groundAt(inside.x, inside.y);
-    const shown = (c: number) => Math.round(rgb[c] * share + under[c] * (1 - share));
-    own = luminance(shown(0), shown(1), shown(2));
-  }
+function standingOfEdge(edge: readonly EdgePlace[], groundAt: GroundAt, opacity: number, long: number): Standing {
+  const places = edge.map((e): Place => ({ x: e.x, y: e.y, ratio: ratioAt(e, groundAt, opacity) }));
+  const ratios = places.map((p) => p.ratio).sort((a, b) => a - b);
+  const above = ratios.filter((r) => r >= LEAST_RATIO).length;
+  return { ratio: ratios[ratios.length >> 1], shareAbove3: above / ratios.length, worst: worstArea(places, long) };
+}
+
+function ratioAt({ x, y, ox, oy, inside, outside }: EdgePlace, groundAt: GroundAt, opacity: number): number {
+  const own = shownLuminance(inside, groundAt, opacity);
+  if (outside) return contrastRatio(own, shownLuminance(outside, groundAt, opacity));
   const beyond = groundAt(x + ox * BEYOND_PX, y + oy * BEYOND_PX);
   return contrastRatio(own, luminance(beyond[0], beyond[1], beyond[2]));
+}
+
+/** What shows of a mark where it is not solid. */
+function shownLuminance({ rgb, share, x, y }: Sample, groundAt: GroundAt, opacity: number): number {
+  const covered = share * opacity;
+  if (covered === 1) return luminance(rgb[0], rgb[1], rgb[2]);
+  const under = groundAt(x, y);
+  const shown = (c: number) => Math.round(rgb[c] * covered + under[c] * (1 - covered));
+  return luminance(shown(0), shown(1), shown(2));
 }
 
 /** The one of several that can be seen best: by the share of its outline that stands out, then by contrast. */
@@ -126,32 +142,47 @@ function photoAt({ width, height, data }: Raster, at: { x: number; y: number }):
   };
 }
 
-/** Follows a mark's outline. */
+/** Follows a mark's edges. */
 export function outlineMark(raster: Raster): OutlinedMark {
-  const plane = matteOf(raster);
+  const outline = edgeOf(raster, matteOf(raster), false);
+  if (outline.length === 0) return { raster, edges: [] };
+  const inner = edgesInside(raster).map((plane) => edgeOf(raster, plane, true));
+  return { raster, edges: [outline, ...inner.filter((edge) => edge.length > 0)] };
+}
+
+/** On steps of whole pixels the way out is taken from places this far along the ring. */
+const ALONG = 3;
+
+/** The places of an edge. @param isInner  the mark goes on beyond it */
+function edgeOf(raster: Raster, plane: Plane, isInner: boolean): EdgePlace[] {
   const edge: EdgePlace[] = [];
   for (const crack of borderRings(plane)) {
     const { xs, ys } = edgePoints(plane, crack);
     const n = xs.length;
-    for (let k = 0; n > 2 && k < n; k++) {
-      const [i, j] = [(k + n - 1) % n, (k + 1) % n];
+    const step = isInner ? Math.min(ALONG, Math.floor(n / 4)) : 1;
+    for (let k = 0; n > 2 && step > 0 && k < n; k++) {
+      const [i, j] = [(k + n - step) % n, (k + step) % n];
       const [dx, dy] = [xs[j] - xs[i], ys[j] - ys[i]];
       const length = Math.hypot(dx, dy);
       if (length === 0) continue;
       // The inside lies at the right hand.
       const place = { x: xs[k], y: ys[k], ox: dy / length, oy: -dx / length };
       const inside = colourInside(raster, place);
-      if (inside) edge.push({ ...place, inside });
+      if (inside) edge.push({ ...place, inside, outside: isInner ? colourBeyond(raster, place) : null });
     }
   }
-  return { raster, edge };
+  return edge;
 }
 
+type Spot = Pick<EdgePlace, 'x' | 'y' | 'ox' | 'oy'>;
+
+const sampleAt = ({ data }: Raster, p: number, x: number, y: number): Sample => ({
+  ...{ rgb: [data[p], data[p + 1], data[p + 2]], share: data[p + 3] / 255, x, y },
+});
+
 /** What the mark shows just inside its edge; null where it is hardly there. */
-function colourInside(
-  { width, height, data }: Raster,
-  { x, y, ox, oy }: Omit<EdgePlace, 'inside'>,
-): EdgePlace['inside'] | null {
+function colourInside(raster: Raster, { x, y, ox, oy }: Spot): Sample | null {
+  const { width, height, data } = raster;
   let best: { alpha: number; p: number; x: number; y: number } | null = null;
   for (const way of INSIDE_PX) {
     const [px, py] = [Math.floor(x - ox * way), Math.floor(y - oy * way)];
@@ -160,9 +191,14 @@ function colourInside(
     if (!best || data[p + 3] > best.alpha) best = { alpha: data[p + 3], p, x: px, y: py };
     if (data[p + 3] >= SOLID) break;
   }
-  if (!best || best.alpha === 0) return null;
-  const { p } = best;
-  return { rgb: [data[p], data[p + 1], data[p + 2]], share: best.alpha / 255, x: best.x, y: best.y };
+  return best && best.alpha > 0 ? sampleAt(raster, best.p, best.x, best.y) : null;
+}
+
+/** What the mark shows just outside of an edge within it; null beyond its picture. */
+function colourBeyond(raster: Raster, { x, y, ox, oy }: Spot): Sample | null {
+  const [px, py] = [Math.floor(x + ox * BEYOND_PX), Math.floor(y + oy * BEYOND_PX)];
+  if (px < 0 || py < 0 || px >= raster.width || py >= raster.height) return null;
+  return sampleAt(raster, (py * raster.width + px) * 4, px, py);
 }
 
 /** The area of the outline whose middle contrast is least. */

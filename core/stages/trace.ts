@@ -171,7 +171,9 @@ function changesOf(
   const back = invertProjective(toWorking);
   for (const change of wanted) {
     const from = labOf(change.from);
-    const alike = pieces.filter(({ layer }) => deltaE(labOf(layers[layer].hex), from) < SAME);
+    const offs = layers.map(({ hex }) => deltaE(labOf(hex), from));
+    const meant = offs.indexOf(Math.min(...offs));
+    const alike = pieces.filter(({ layer }) => layer === meant && offs[meant] < SAME);
     const piece = pieceAt(alike, project(back, change.x, change.y));
     if (piece) found.set(piece, change);
   }
@@ -213,15 +215,31 @@ function drawPieces(
 const labOf = (hex: string) => oklabFromSrgb(...rgbFromHex(hex));
 const paintOf = (hex: string) => ({ kind: 'colour' as const, hex });
 
-/** Nearer than this a change still means the colour found, OKLab × 100: it may shift a little with other settings. */
-const SAME = 4;
+/**
+ * A change means the colour found that is nearest to it, up to this far, OKLab × 100: what is found shifts a little with
+ * the picture's size and with other settings.
+ */
+const SAME = 12;
+
+/** For every colour found the change that means it. */
+function changesByLayer(
+  layers: TracedMaster['layers'],
+  changes: readonly ColourChange[],
+): (ColourChange | undefined)[] {
+  const means = layers.map((): { change?: ColourChange; off: number } => ({ off: SAME }));
+  for (const change of changes) {
+    const from = labOf(change.from);
+    const offs = layers.map(({ hex }) => deltaE(from, labOf(hex)));
+    const nearest = offs.indexOf(Math.min(...offs));
+    if (nearest >= 0 && offs[nearest] < means[nearest].off) means[nearest] = { change, off: offs[nearest] };
+  }
+  return means.map(({ change }) => change);
+}
 
 function colourFacts({ layers }: TracedMaster, { changes }: TraceValues, reduction: number): TracedColour[] {
-  return layers.map(({ hex, areaPx, traced: { nodes } }) => {
-    const own = changes
-      .map((change) => ({ change, off: deltaE(labOf(change.from), labOf(hex)) }))
-      .filter(({ off }) => off < SAME)
-      .sort((a, b) => a.off - b.off)[0]?.change;
+  const means = changesByLayer(layers, changes);
+  return layers.map(({ hex, areaPx, traced: { nodes } }, k) => {
+    const own = means[k];
     return {
       found: hex,
       hex: own?.to ?? hex,

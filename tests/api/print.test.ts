@@ -103,7 +103,7 @@ describe('a cup', () => {
   it('leaves as colours and mask of equal size', async () => {
     const body = { markId: mark.id, variant: 'colour', form: 'pair', surface };
     const zip = unzipSync(await bytesOf(await app.call('POST', paths.brandSurfaces(brandId), body)));
-    expect(Object.keys(zip)).toEqual(['badge-cylinder-colours.png', 'badge-cylinder-mask.png']);
+    expect(Object.keys(zip)).toEqual(['badge-colour-cylinder-colours.png', 'badge-colour-cylinder-mask.png']);
     const [colours, mask] = await Promise.all(Object.values(zip).map((png) => sharp(png).metadata()));
     expect([colours.width, colours.height, colours.hasAlpha]).toEqual([2400, 1800, true]);
     expect([mask.width, mask.height, mask.hasAlpha]).toEqual([2400, 1800, false]);

@@ -80,17 +80,26 @@ it('the brand is saved as a bundle and taken in again as another brand', async (
   const path = await (await download).path();
   const files = unzipSync(new Uint8Array(readFileSync(path)));
   expect(Object.keys(files)).toEqual(expect.arrayContaining(['bundle.json', 'SHA256SUMS', 'masters/m1-badge.png']));
-  await page.getByLabel('Bundle to take in').setInputFiles({
-    ...{ name: 'badge.zip', mimeType: 'application/zip', buffer: Buffer.from('no bundle at all') },
-  });
+  const take = async (file: { name: string; buffer: Buffer }, into: string) => {
+    await page.getByLabel('Bundle to import').setInputFiles({ ...file, mimeType: 'application/zip' });
+    const dialog = page.getByRole('dialog');
+    await dialog.getByText(into, { exact: true }).click();
+    await dialog.getByRole('button', { name: 'Import' }).click();
+  };
+  await take({ name: 'badge.zip', buffer: Buffer.from('no bundle at all') }, 'Into a new brand');
   await page.getByText(/^badge\.zip is not taken in\./).waitFor();
-  const buffer = readFileSync(path);
-  await page.getByLabel('Bundle to take in').setInputFiles({ name: 'h.zip', mimeType: 'application/zip', buffer });
+  await take({ name: 'h.zip', buffer: readFileSync(path) }, 'Into a new brand');
   await page.getByRole('button', { name: /^Harrowmere 2/ }).waitFor();
+  // A mark of the first brand goes into the one that is open, and nowhere else.
+  const [{ id }] = (await rig.get(paths.brandMarks(rig.brand.id))) as { id: string }[];
+  const one = Buffer.from(await (await fetch(rig.url + paths.markBundle(id))).arrayBuffer());
+  await page.goto(`${rig.url}/brand`);
+  await take({ name: 'one.zip', buffer: one }, 'Into Harrowmere 2');
+  await page.getByText('one.zip: 1 mark imported into Harrowmere 2').waitFor();
   const brands = (await rig.get(paths.brands)) as BrandView[];
   expect(brands.map((b) => [b.name, b.markCount])).toEqual([
     ['Harrowmere', 1],
-    ['Harrowmere 2', 1],
+    ['Harrowmere 2', 2],
   ]);
   expect(rig.problems).toEqual([]);
 });

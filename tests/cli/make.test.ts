@@ -113,7 +113,9 @@ describe('every format of every purpose that does something to a file', () => {
   it('is found as it was meant by check, and says so of every file', async () => {
     const found = await check(...files.map((f) => at(`all/${f}`)));
     for (const one of found) {
-      expect([one.file, one.problems]).toEqual([one.file, []]);
+      // The colours of a pair are opaque: of a mark of one colour they are that colour alone.
+      const isColours = /maskPair/.test(one.file) && !/-mask\./.test(one.file);
+      expect([one.file, one.problems]).toEqual([one.file, isColours ? ['shows one flat colour'] : []]);
       expect(one).toMatchObject({ fonts: 0, interlaced: false, sha256: expect.stringMatching(/^[0-9a-f]{64}$/) });
       const isFlat = /stamp|keyColour|maskPair/.test(one.file) || one.format === 'eps';
       if (one.unit === 'px' && one.format !== 'svg') expect([one.file, one.hasAlpha]).toEqual([one.file, !isFlat]);

@@ -42,7 +42,7 @@ const views = [
 export function VariantsStage({ markId, name, draft, engine, grounds, palette, onStartSet }: Props) {
   const { recipe } = draft;
   const { variants } = recipe;
-  const { shown, problem } = useVariants(engine, recipe, grounds, palette);
+  const { shown, isSettled, problem } = useVariants(engine, recipe, grounds, palette);
   const [openId, setOpen] = useState<string | null>(null);
   const [groundId, setGround] = useState<string | null>(null);
   const [view, setView] = useState<'one' | 'all'>('one');
@@ -133,7 +133,12 @@ export function VariantsStage({ markId, name, draft, engine, grounds, palette, o
         ) : (
           <>
             <VariantPicture done={done} ground={ground} photo={photoOf(ground)} name={open.name} isActual={isActual} />
-            <ul className="variant-grounds" aria-label="Contrast on grounds">
+            {!isSettled && <p className="measuring small">Updating contrast</p>}
+            <ul
+              className={`variant-grounds${isSettled ? '' : ' is-old'}`}
+              aria-label="Contrast on grounds"
+              aria-busy={!isSettled}
+            >
               {grounds.map((g) => {
                 const { text, isWeak } = contrastWords(done?.contrast[g.id], g.hex === null);
                 return (
@@ -183,7 +188,9 @@ export function VariantsStage({ markId, name, draft, engine, grounds, palette, o
             isFinal,
           )
         }
-        onColours={async () => (await engine.fast?.ask({ type: 'colours', values: recipe.stages })) ?? []}
+        onColours={async () =>
+          (await (engine.whole ?? engine.fast)?.ask({ type: 'colours', values: recipe.stages })) ?? []
+        }
         onStartSet={() => onStartSet(variants)}
         onFirst={() => change([open, ...variants.filter((v) => v !== open)], `Make ${open.name} the first`)}
         onCopy={() => addAfter({ ...open, id: freshId(), name: freshName(variants, open.name) }, `Copy ${open.name}`)}

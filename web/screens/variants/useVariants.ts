@@ -1,34 +1,53 @@
-import { useEffect, useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import type { Recipe } from '../../../core/recipe/recipe';
+import type { CoreClient } from '../../../worker/client';
 import type { VariantDone } from '../../../worker/protocol';
 import { wordsFor } from '../../messages';
 import type { ProofGround } from '../../data/proofGrounds';
 import type { Engine } from '../../data/useEngine';
 
-/** Every variant of the recipe as a picture, kept up to date. */
+export interface ShownVariants {
+  readonly shown: ReadonlyMap<string, VariantDone>;
+  /** Pictures and figures are those of the full size and of the newest settings. */
+  readonly isSettled: boolean;
+  readonly problem: string | null;
+}
+
+/**
+ * Every variant of the recipe as a picture, kept up to date: from the reduced artwork at once, then from the whole, as
+ * files are.
+ */
 export function useVariants(
   engine: Engine,
   recipe: Recipe,
   grounds: readonly ProofGround[],
   palette: readonly { readonly name: string; readonly hex: string }[],
-): { shown: ReadonlyMap<string, VariantDone>; problem: string | null } {
+): ShownVariants {
   const [shown, setShown] = useState<ReadonlyMap<string, VariantDone>>(new Map());
+  const [settledFor, setSettledFor] = useState<unknown>(null);
   const [problem, setProblem] = useState<string | null>(null);
-  const { fast } = engine;
+  const { fast, whole } = engine;
+  const asked = useRef<unknown>(null);
+  const { stages, variants } = recipe;
+  const key = JSON.stringify([stages, variants, palette]);
   useEffect(() => {
-    if (!fast) return;
-    let isGone = false;
-    fast
-      .askLatest({ type: 'variants', recipe, palette, grounds })
-      .then((list) => {
-        if (!list || isGone) return;
-        setShown(new Map(list.map((v) => [v.id, v])));
-        setProblem(null);
-      })
-      .catch((error: unknown) => !isGone && setProblem(wordsFor(error)));
-    return () => {
-      isGone = true;
+    const own = (asked.current = {});
+    const isGone = () => asked.current !== own;
+    const draw = async (client: CoreClient, isWhole: boolean) => {
+      const list = await client.askLatest({ type: 'variants', recipe, palette, grounds });
+      if (!list || isGone()) return;
+      setShown(new Map(list.map((v) => [v.id, v])));
+      setProblem(null);
+      if (isWhole) setSettledFor(key);
     };
-  }, [fast, recipe, grounds, palette]);
-  return { shown, problem };
+    void (async () => {
+      if (fast && fast !== whole) await draw(fast, false);
+      if (whole && !isGone()) await draw(whole, true);
+    })().catch((error: unknown) => !isGone() && setProblem(wordsFor(error)));
+    return () => {
+      asked.current = null;
+    };
+    // What is drawn hangs on these alone; sizes and names of files change nothing.
+  }, [fast, whole, key, grounds]);
+  return { shown, isSettled: settledFor === key, problem };
 }
