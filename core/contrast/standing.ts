@@ -21,6 +21,9 @@ export const LEAST_RATIO = 3;
 const INSIDE_PX = [1.5, 1, 0.5, 0];
 /** And the ground so far outside. */
 const BEYOND_PX = 2.5;
+/** An edge within the mark begins before its mixed pixels, so that the tone outside of it is near: a glow fades soon. */
+const BEYOND_INNER_PX = 1;
+const INSIDE_INNER_PX = [2.5, ...INSIDE_PX];
 const SOLID = 128;
 /** Areas of the outline, across the longer side. */
 const AREAS = 8;
@@ -167,7 +170,7 @@ function edgeOf(raster: Raster, plane: Plane, isInner: boolean): EdgePlace[] {
       if (length === 0) continue;
       // The inside lies at the right hand.
       const place = { x: xs[k], y: ys[k], ox: dy / length, oy: -dx / length };
-      const inside = colourInside(raster, place);
+      const inside = colourInside(raster, place, isInner ? INSIDE_INNER_PX : INSIDE_PX);
       if (inside) edge.push({ ...place, inside, outside: isInner ? colourBeyond(raster, place) : null });
     }
   }
@@ -181,10 +184,10 @@ const sampleAt = ({ data }: Raster, p: number, x: number, y: number): Sample => 
 });
 
 /** What the mark shows just inside its edge; null where it is hardly there. */
-function colourInside(raster: Raster, { x, y, ox, oy }: Spot): Sample | null {
+function colourInside(raster: Raster, { x, y, ox, oy }: Spot, ways: readonly number[]): Sample | null {
   const { width, height, data } = raster;
   let best: { alpha: number; p: number; x: number; y: number } | null = null;
-  for (const way of INSIDE_PX) {
+  for (const way of ways) {
     const [px, py] = [Math.floor(x - ox * way), Math.floor(y - oy * way)];
     if (px < 0 || py < 0 || px >= width || py >= height) continue;
     const p = (py * width + px) * 4;
@@ -196,7 +199,7 @@ function colourInside(raster: Raster, { x, y, ox, oy }: Spot): Sample | null {
 
 /** What the mark shows just outside of an edge within it; null beyond its picture. */
 function colourBeyond(raster: Raster, { x, y, ox, oy }: Spot): Sample | null {
-  const [px, py] = [Math.floor(x + ox * BEYOND_PX), Math.floor(y + oy * BEYOND_PX)];
+  const [px, py] = [Math.floor(x + ox * BEYOND_INNER_PX), Math.floor(y + oy * BEYOND_INNER_PX)];
   if (px < 0 || py < 0 || px >= raster.width || py >= raster.height) return null;
   return sampleAt(raster, (py * raster.width + px) * 4, px, py);
 }
