@@ -29,7 +29,10 @@ function show(change: (recipe: ReturnType<typeof initialRecipe>) => ReturnType<t
   const engine = {
     ...{
       fast: { askLatest: async () => all, ask: async () => ['#1f5a45', '#ffffff'] },
-      whole: { ask: async () => strokes },
+      whole: {
+        askLatest: async () => all,
+        ask: async ({ type }: { type: string }) => (type === 'colours' ? ['#1f5a45', '#ffffff'] : strokes),
+      },
       full: null,
     },
     quick: { shown: { exactExtents: { x: 0, y: 0, width: 400, height: 200 } }, master: null },
