@@ -55,8 +55,6 @@ const CRUMB_OVER_LEVEL = 1.3;
 
 /** Outside its own piece a pixel counts only when it stands this far over the noise. */
 const OUTSIDE_OVER_NOISE = 1.3;
-/** A lifted stroke may be a little short of full at its middle, where the sharpest pixel was no whole one. */
-const LIFT = 1.06;
 /** An edge goes from a quarter to three quarters; a fall of less than this within it is noise. */
 const EDGE_FROM = 0.25;
 const EDGE_TO = 0.75;
