@@ -48,9 +48,8 @@ export const unbundle: Command = {
       const taken = (await server.send('POST', path, bytes)) as Taken;
       if (values.json) console.log(JSON.stringify(taken, null, 2));
       else {
-        console.log(
-          `${file}  ${taken.kind}, ${taken.marks.length} ${taken.marks.length === 1 ? 'mark' : 'marks'} into ${taken.brandName}`,
-        );
+        const count = `${taken.marks.length} ${taken.marks.length === 1 ? 'mark' : 'marks'}`;
+        console.log(`${file}  ${taken.kind}, ${count} into ${taken.brandName}`);
         for (const name of taken.differ) console.log(`${name}: its original is read otherwise by this version`);
       }
     } finally {

@@ -3,7 +3,7 @@ import type pg from 'pg';
 import type { LookView } from '../contract/views';
 import type { CorePool, Waiter } from './corePool';
 import { type OpenRun, groundTask, openRun } from './openRun';
-import { type RunGroundRow, keepSeen, listRunGrounds } from './store/placements';
+import { type RunGroundRow, findRunGround, keepSeen, listRunGrounds } from './store/placements';
 
 /** Raise this when the same background is to be checked anew. */
 const CHECK_VERSION = 1;
@@ -33,12 +33,12 @@ export const seenOf = (run: OpenRun, ground: RunGroundRow): RunGroundRow['seen']
 /** Checks some backgrounds of a run, and keeps which variants were chosen. */
 export async function checkBackgrounds(
   { pool, core }: { pool: pg.Pool; core: CorePool },
-  { id, wanted, corners }: { id: string; wanted: (ground: RunGroundRow, run: OpenRun) => boolean; corners: boolean },
+  { id, wanted, corners }: { id: string; wanted: (ground: RunGroundRow) => boolean; corners: boolean },
   waiter: Waiter,
 ): Promise<LookView[]> {
   const run = await openRun(pool, id, 'reduced');
   const { placement } = run;
-  const rows = (await listRunGrounds(pool, id)).filter((g) => wanted(g, run));
+  const rows = (await listRunGrounds(pool, id)).filter(wanted);
   const out: LookView[] = [];
   for (const row of rows) {
     const task = { marks: run.marks, rule: placement.rule, grounds: [groundTask(placement, row)], corners };
@@ -51,10 +51,17 @@ export async function checkBackgrounds(
   return out;
 }
 
-/** Checks whatever of a run has no check that holds, so that files show what a check of this very state chose. */
-export const checkWhatIsLeft = (
+/** The variants that a check of this very state chose for a background; it is made now where there is none. */
+export async function checkedFor(
   deps: { pool: pg.Pool; core: CorePool },
-  id: string,
+  run: OpenRun,
+  ground: RunGroundRow,
   waiter: Waiter,
-): Promise<LookView[]> =>
-  checkBackgrounds(deps, { id, wanted: (g, run) => seenOf(run, g) === null, corners: false }, waiter);
+): Promise<RunGroundRow['seen']> {
+  const known = seenOf(run, ground);
+  if (known) return known;
+  const wanted = (g: RunGroundRow) => g.id === ground.id;
+  await checkBackgrounds(deps, { id: run.placement.id, wanted, corners: false }, waiter);
+  // What was changed meanwhile is no check of this state: its file chooses for itself, and counts as outdated.
+  return seenOf(run, await findRunGround(deps.pool, ground.id));
+}

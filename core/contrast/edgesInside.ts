@@ -1,6 +1,6 @@
 import type { Plane, Raster } from '../raster/raster';
 
-/** From one pixel to the next less than this, levels of any channel, goes on as one tone: a glow, a shadow, an even rim. */
+/** A step of at most this from pixel to pixel, levels of any channel, stays within one tone: a glow, an even rim. */
 const MAX_STEP = 40;
 /** An edge's own pixels: a mixture of both sides, this many deep. */
 const EDGE_PX = 2;
@@ -19,7 +19,7 @@ export function edgesInside(raster: Raster): Plane[] {
   const { width, height, data } = raster;
   const tones = premultiplied(raster);
   const left = new Uint8Array(width * height).fill(1);
-  const whole = extentsOf(left, width, (n) => data[n * 4 + 3] >= SOLID);
+  const whole = reachOf(left, width, (n) => data[n * 4 + 3] >= SOLID);
   if (!whole) return [];
   const found: Plane[] = [];
   // The ground comes first: what is clear, and what fades into it.
@@ -27,7 +27,7 @@ export function edgesInside(raster: Raster): Plane[] {
   for (let k = 0; k <= MAX_EDGES && seeds.length > 0; k++) {
     const reached = follow(tones, left, seeds, width);
     const hasSolid = reached.some((n) => data[n * 4 + 3] >= SOLID);
-    const inside = extentsOf(left, width, (n) => data[n * 4 + 3] >= SOLID);
+    const inside = reachOf(left, width, (n) => data[n * 4 + 3] >= SOLID);
     const isRound = inside !== null && isLarge(inside, whole);
     // The first edge is the outline, unless something that fades lies outside of it.
     if (isRound && (k > 0 || hasSolid)) found.push({ width, height, data: left.map((v) => v * 255) });
@@ -37,15 +37,15 @@ export function edgesInside(raster: Raster): Plane[] {
   return found;
 }
 
-interface Extents {
+interface Reach {
   readonly width: number;
   readonly height: number;
 }
 
-const isLarge = (inside: Extents, whole: Extents) =>
+const isLarge = (inside: Reach, whole: Reach) =>
   inside.width >= whole.width * MIN_REACH && inside.height >= whole.height * MIN_REACH;
 
-function extentsOf(left: Uint8Array, width: number, isSolid: (n: number) => boolean): Extents | null {
+function reachOf(left: Uint8Array, width: number, isSolid: (n: number) => boolean): Reach | null {
   let [x0, x1, y0, y1] = [Infinity, -1, Infinity, -1];
   for (let n = 0; n < left.length; n++) {
     if (left[n] === 0 || !isSolid(n)) continue;

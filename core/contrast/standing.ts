@@ -21,7 +21,7 @@ export const LEAST_RATIO = 3;
 const INSIDE_PX = [1.5, 1, 0.5, 0];
 /** And the ground so far outside. */
 const BEYOND_PX = 2.5;
-/** An edge within the mark begins before its mixed pixels, so that the tone outside of it is near: a glow fades soon. */
+/** An edge within the mark begins before its mixed pixels: the tone outside of it is near, and a glow fades soon. */
 const BEYOND_INNER_PX = 1;
 const INSIDE_INNER_PX = [2.5, ...INSIDE_PX];
 const SOLID = 128;
@@ -54,8 +54,8 @@ interface EdgePlace {
 export interface OutlinedMark {
   readonly raster: Raster;
   /**
-   * Its edges from outside inwards, each closed round the mark: its outline, then what a rim, a plate or a glow sets off.
-   * Empty where nothing of it is visible.
+   * Its edges from outside inwards, each closed round the mark: its outline, then what a rim, a plate or a glow sets
+   * off. Empty where nothing of it is visible.
    */
   readonly edges: readonly (readonly EdgePlace[])[];
 }

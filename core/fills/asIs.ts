@@ -1,12 +1,12 @@
 import { solidArtwork } from '../artwork/inkPlanes';
 import { defineFill } from './fill';
-import { PEN, penField } from './penField';
+import { PEN, penField, penWords } from './penField';
 
 /** The master's own colours. */
 export const asIs = defineFill({
   id: 'asIs',
   title: 'As it is',
   params: { [PEN]: penField('pressure') },
-  describe: (p) => (p.pen === 'solid' ? 'as it is, solid' : 'as it is'),
+  describe: (p) => `as it is${penWords(p.pen, 'pressure')}`,
   apply: (artwork, p) => (p.pen === 'solid' ? solidArtwork(artwork) : artwork),
 });

@@ -10,7 +10,7 @@ import { type Raster, createRaster } from '../raster/raster';
 import { findPieces } from '../tidy/pieces';
 import { boundsOfPath } from '../vector/path';
 import { defineFill } from './fill';
-import { PEN, penField } from './penField';
+import { PEN, penField, penWords } from './penField';
 
 const LEAST_SCALE_PCT = 10;
 
@@ -62,7 +62,8 @@ export const gradient = defineFill({
     }),
     [PEN]: penField('solid'),
   },
-  describe: (p) => `in a ${p.type} gradient from ${p.stops[0].colour} to ${p.stops[p.stops.length - 1].colour}`,
+  describe: ({ type, stops, pen }) =>
+    `in a ${type} gradient from ${stops[0].colour} to ${stops[stops.length - 1].colour}${penWords(pen, 'solid')}`,
   apply(own, p) {
     const artwork = p.pen === 'solid' ? solidArtwork(own) : own;
     const extents = extentsOf(artwork);

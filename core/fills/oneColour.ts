@@ -5,7 +5,7 @@ import { choiceField, colourField } from '../params';
 import { inOneColour } from '../layers/layers';
 import { matteOf } from '../raster/raster';
 import { defineFill } from './fill';
-import { PEN, penField } from './penField';
+import { PEN, penField, penWords } from './penField';
 import { alphaWithoutLight, shapesWithoutLight } from './lightAreas';
 
 /** Every visible pixel, or every shape, in one colour, its transparency kept. */
@@ -26,7 +26,7 @@ export const oneColour = defineFill({
     [PEN]: penField('solid'),
   },
   needsOpenMaster: (p) => p.insides === 'open',
-  describe: (p) => `in one colour, ${p.colour}${p.pen === 'pressure' ? ', the pen’s pressure kept' : ''}`,
+  describe: (p) => `in one colour, ${p.colour}${penWords(p.pen, 'solid')}`,
   apply(own, p) {
     const artwork = p.pen === 'solid' ? solidArtwork(own) : own;
     const { drawing, raster } = artwork;

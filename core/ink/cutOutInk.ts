@@ -147,8 +147,8 @@ function studyInk(raster: Raster, keepLines: boolean, onStep: (name: string) => 
 }
 
 /**
- * Takes ink off paper: straight alpha on the picture's own grid, in the ink's own colour, as the pen's pressure left it;
- * with where the pen went and how much ink it left there.
+ * Takes ink off paper: straight alpha on the picture's own grid, in the ink's own colour, as the pen's pressure left
+ * it; with where the pen went and how much ink it left there.
  * @param raster  opaque picture; not changed
  * @throws CoreError 'cutout/no-ink' when nothing stands out from the paper
  */

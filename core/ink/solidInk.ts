@@ -1,3 +1,5 @@
+import { slideMax } from '../raster/morphology';
+
 /**
  * Where the pen went and how much ink it left there, told apart: a stroke that was pressed lightly covers its pixels as
  * wholly as a heavy one.
@@ -60,7 +62,7 @@ export function solidInk(alpha: Float32Array, grid: Grid, strokePx: number): Sol
 /** Pixels of strokes' bodies: 1, or 0. */
 function findBody(alpha: Float32Array, grid: Grid, strokePx: number): Uint8Array {
   const radius = Math.max(1, Math.round(strokePx * SEARCH_STROKES));
-  const most = strongestNear(alpha, grid, radius);
+  const most = slideMax(alpha, grid.width, grid.height, radius);
   const usual = usualCore(alpha, most);
   const body = new Uint8Array(alpha.length);
   for (let i = 0; i < body.length; i++)
@@ -68,35 +70,15 @@ function findBody(alpha: Float32Array, grid: Grid, strokePx: number): Uint8Array
   return body;
 }
 
-/** What is strongest within a square; only where there is ink. */
-function strongestNear(alpha: Float32Array, { width, height }: Grid, radius: number): Float32Array {
-  const rows = new Float32Array(alpha.length);
-  const out = new Float32Array(alpha.length);
-  for (let y = 0; y < height; y++)
-    for (let x = 0, i = y * width; x < width; x++, i++) {
-      if (alpha[i] === 0) continue;
-      const to = Math.min(width - 1, x + radius);
-      for (let k = Math.max(0, x - radius); k <= to; k++) {
-        const n = i - x + k;
-        if (alpha[i] > rows[n]) rows[n] = alpha[i];
-      }
-    }
-  for (let y = 0, i = 0; y < height; y++)
-    for (let x = 0; x < width; x++, i++) {
-      if (alpha[i] === 0) continue;
-      const to = Math.min(height - 1, y + radius);
-      for (let k = Math.max(0, y - radius); k <= to; k++)
-        if (rows[k * width + x] > out[i]) out[i] = rows[k * width + x];
-    }
-  return out;
-}
+/** A core's pixel is the strongest around, give or take this share. */
+const NEARLY = 0.85;
 
 /** The middle of what cores hold: pixels that are nearly the strongest around. */
 function usualCore(alpha: Float32Array, most: Float32Array): number {
   const counts = new Float64Array(256);
   let all = 0;
   for (let i = 0; i < alpha.length; i++) {
-    if (alpha[i] === 0 || alpha[i] < 0.85 * most[i]) continue;
+    if (alpha[i] === 0 || alpha[i] < NEARLY * most[i]) continue;
     counts[Math.min(255, Math.round(alpha[i] * 255))]++;
     all++;
   }

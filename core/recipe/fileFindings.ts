@@ -1,6 +1,6 @@
 import type { PageFacts } from '../raster/measurePage';
-import { COUNTS_PIXELS, fitSize, withNumbers } from './fitSize';
-import type { SizeLine } from './recipe';
+import { COUNTS_PIXELS, withNumbers } from './fitSize';
+import { type SizeLine, typedLine } from './recipe';
 import type { ThinLine } from './thinLines';
 import type { Extent, FileLayout } from '../sizes/size';
 
@@ -36,27 +36,22 @@ export function fileFindings(known: Known): FileFinding[] {
   return [enlarged(known), thin(known), touches(known), margins(known), clashes(known)].flatMap((f) => f ?? []);
 }
 
-/** The line with a size that somebody asked for, whatever the mark. */
-function typedLine({ fitted: _, ...line }: SizeLine): SizeLine {
-  return line;
-}
-
 const sized = (line: SizeLine, change: object): SizeLine => ({
   ...line,
   size: { ...line.size, params: { ...line.size.params, ...change } },
 });
 
-function enlarged({ line, layout, mark }: Known): FileFinding | null {
+function enlarged({ line, layout }: Known): FileFinding | null {
   if (layout.enlargement <= LEAST_ENLARGEMENT) return null;
   const times = layout.enlargement.toFixed(1);
   const ppi = layout.ppi === null ? '' : ` In print that is ${Math.round(layout.ppi / layout.enlargement)} ppi.`;
-  const size = layout.ppi === null ? fitSize(line.size, mark) : null;
-  const mm = layout.ppi === null ? null : Math.floor((line.size.params.widthMm as number) / layout.enlargement);
+  const isOnScreen = layout.ppi === null;
+  const mm = isOnScreen ? null : Math.floor((line.size.params.widthMm as number) / layout.enlargement);
   return {
     id: 'enlarged',
     title: `enlarged ${times} times`,
     detail: `The original is smaller, so edges turn soft.${ppi} Use a smaller size, a larger original, or outlines.`,
-    mend: size
+    mend: isOnScreen
       ? { label: 'As large as the original allows', line: { ...line, fitted: true as const } }
       : mm && mm >= 1
         ? { label: `${mm} mm wide`, line: sized(line, { widthMm: mm }) }

@@ -84,6 +84,11 @@ export function initialRecipe(): Recipe {
   };
 }
 
+/** The line with a size that somebody asked for: it stays whatever becomes of the mark. */
+export function typedLine({ fitted: _, ...line }: SizeLine): SizeLine {
+  return line;
+}
+
 /** What a line is named that was there from the start. */
 export const startLineId = (variant: string, purpose: string) => `${variant}-${purpose}`;
 

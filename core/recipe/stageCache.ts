@@ -4,7 +4,7 @@ import type { StageResult } from '../stages/stage';
 export interface StageCache {
   get(key: string): StageResult | undefined;
   set(key: string, result: StageResult): void;
-  /** Bytes of all pictures held. */
+  /** Bytes of all pictures held, and of the planes of ink beside them. */
   readonly bytes: number;
 }
 
@@ -21,8 +21,11 @@ export const USUAL_CACHE_BYTES = 320 * 1024 * 1024;
 export function createStageCache(mostBytes = USUAL_CACHE_BYTES): StageCache {
   const held = new Map<string, StageResult>();
   const countBytes = () => {
-    const pictures = new Set([...held.values()].map((r) => r.artwork.raster.data));
-    return [...pictures].reduce((sum, data) => sum + data.byteLength, 0);
+    const planes = [...held.values()].flatMap(({ artwork: { raster, ink } }) => [
+      raster.data,
+      ...(ink ? [ink.coverage, ink.density] : []),
+    ]);
+    return [...new Set(planes)].reduce((sum, data) => sum + data.byteLength, 0);
   };
   return {
     get(key) {

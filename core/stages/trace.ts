@@ -216,8 +216,8 @@ const labOf = (hex: string) => oklabFromSrgb(...rgbFromHex(hex));
 const paintOf = (hex: string) => ({ kind: 'colour' as const, hex });
 
 /**
- * A change means the colour found that is nearest to it, up to this far, OKLab × 100: what is found shifts a little with
- * the picture's size and with other settings.
+ * A change means the colour found that is nearest to it, up to this far, OKLab × 100: what is found shifts a little
+ * with the picture's size and with other settings.
  */
 const SAME = 12;
 

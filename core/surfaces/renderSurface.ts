@@ -24,7 +24,7 @@ export interface Surface {
 }
 
 export const usualSurface: Surface = {
-  ...{ kind: 'cylinder', width: 1600, height: 1200, colour: '#e9ddc4', part: 0.3, turnDeg: 0, tiltDeg: 8 },
+  ...{ kind: 'cylinder', width: 1600, height: 1200, colour: '#efefef', part: 0.3, turnDeg: 0, tiltDeg: 8 },
   ...{ rise: 0, lightDeg: -35, gloss: 0.5 },
 };
 

@@ -10,7 +10,7 @@ export const tint = defineSurround({
   id: 'tint',
   title: 'Tint',
   params: {
-    colour: colourField({ label: 'Colour', initial: '#b5322b' }),
+    colour: colourField({ label: 'Colour', initial: '#8a8a8a' }),
     opacity: numberField({ label: 'Opacity', initial: 0.3, min: 0, max: 1, step: 0.05 }),
     blend: choiceField({
       label: 'Blend',

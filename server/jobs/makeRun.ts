@@ -1,6 +1,6 @@
 import { type CoreError, isCoreError } from '../../core/errors';
 import { slug, uniqueNames } from '../../core/recipe/fileNames';
-import { checkWhatIsLeft, keyOf, seenOf } from '../checkRun';
+import { checkedFor, keyOf } from '../checkRun';
 import { type OpenRun, groundTask, openRun } from '../openRun';
 import { isDatabaseAway } from '../store/db';
 import { type RunGroundRow, endRun, isRunWanted, listRunGrounds, takeRun } from '../store/placements';
@@ -26,9 +26,10 @@ export function stemsOf({ placement, marks }: OpenRun, grounds: readonly RunGrou
  * Makes what changed of a run, each file kept as soon as it is made, so that one that was interrupted goes on where it
  * was.
  */
-export async function makeRun({ pool, core }: DeliveryDeps, id: string, attempt: Attempt): Promise<void> {
+export async function makeRun(deps: DeliveryDeps, id: string, attempt: Attempt): Promise<void> {
+  const { pool, core } = deps;
+  const waiter = { waiting: 'queue', signal: attempt.signal } as const;
   try {
-    await checkWhatIsLeft({ pool, core }, id, { waiting: 'queue', signal: attempt.signal });
     const run = await openRun(pool, id, 'working');
     const grounds = await listRunGrounds(pool, id);
     const stems = stemsOf(run, grounds);
@@ -41,17 +42,16 @@ export async function makeRun({ pool, core }: DeliveryDeps, id: string, attempt:
       for (let next = left.shift(); next; next = left.shift()) {
         if (!(await isRunWanted(pool, id))) return;
         const { ground, key, stem } = next;
-        const task = { ...groundTask(run.placement, ground), seen: seenOf(run, ground) };
         const { rule, options } = run.placement;
-        await core
-          .placeOnGround(
-            { marks: run.marks, rule, options, ground: task, key, stem },
-            { waiting: 'queue', signal: attempt.signal },
-          )
-          .catch((error: unknown) => {
-            if (!isOver(error)) throw error;
-            problems.push((error as CoreError).message);
-          });
+        const place = async () => {
+          const seen = await checkedFor(deps, run, ground, waiter);
+          const task = { ...groundTask(run.placement, ground), seen };
+          await core.placeOnGround({ marks: run.marks, rule, options, ground: task, key, stem }, waiter);
+        };
+        await place().catch((error: unknown) => {
+          if (!isOver(error)) throw error;
+          problems.push((error as CoreError).message);
+        });
       }
     };
     const turns = await Promise.allSettled(Array.from({ length: core.threads }, turn));

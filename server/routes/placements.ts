@@ -17,15 +17,14 @@ import { itemsWith } from '../../core/placements/itemOn';
 import { type Placement, isStrip, readPlacement } from '../../core/placements/readPlacement';
 import { slug } from '../../core/recipe/fileNames';
 import type { AppDeps } from '../deps';
-import { checkBackgrounds, keyOf, seenOf } from '../checkRun';
-import { type OpenRun, groundTask, openMark, openRun } from '../openRun';
+import { checkBackgrounds, checkedFor, keyOf } from '../checkRun';
+import { groundTask, openMark, openRun } from '../openRun';
 import { readBlob } from '../store/blobs';
 import { findBrand, findGroundPhoto, listGrounds } from '../store/brands';
 import { asId, withTransaction } from '../store/db';
 import { takeExportName } from '../store/exportedNames';
 import { findMark } from '../store/marks';
 import {
-  type RunGroundRow,
   USUAL_OPTIONS,
   addPlacement,
   addRunGround,
@@ -149,14 +148,12 @@ export function placementRoutes({ pool, core }: AppDeps) {
       return sendBlob(c, pool, ground.made_sha);
     })
     .post(paths.runGroundOverlay(':id'), limitJson, async (c) => {
-      const { id, placement_id } = await findRunGround(pool, asId(c.req.param('id'), 'ground'));
+      const row = await findRunGround(pool, asId(c.req.param('id'), 'ground'));
       const { form, seconds, fade } = await checkBody(overlayRequest, await readJson(c));
-      const wanted = (g: RunGroundRow, run: OpenRun) => g.id === id && seenOf(run, g) === null;
-      await checkBackgrounds({ pool, core }, { id: placement_id, wanted, corners: false }, personOf(c));
-      const run = await openRun(pool, placement_id, 'working');
+      const run = await openRun(pool, row.placement_id, 'working');
       const { placement, marks } = run;
-      const row = await findRunGround(pool, id);
-      const ground = { ...groundTask(placement, row), seen: seenOf(run, row) };
+      const seen = await checkedFor({ pool, core }, run, row, personOf(c));
+      const ground = { ...groundTask(placement, row), seen };
       const bytes = await core.makeOverlay({ marks, ground, form: form as OverlayForm, seconds, fade }, personOf(c));
       const ending = ENDING_OF[form as OverlayForm];
       c.header('Content-Type', ending === 'png' ? 'image/png' : ending === 'webm' ? 'video/webm' : `video/${ending}`);

@@ -135,7 +135,7 @@ describe('a wall', () => {
 describe('the export of a wall', () => {
   const receiptOf = (files: Record<string, Uint8Array>) =>
     JSON.parse(new TextDecoder().decode(files['receipt.json'])) as WallReceipt;
-  it('goes by the server’s own check of what is exported: problems are refused, fixed, or kept when asked', async () => {
+  it('goes by the server’s own check: problems are refused, fixed, or kept when asked', async () => {
     const { id, rule, edition } = await newWall('Just changed');
     await look(await drop(id, 'boxed.png', await boxed([31, 90, 69])));
     // Nobody has checked the wall as it is now, and nobody says what is to become of its problems.

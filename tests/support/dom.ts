@@ -1,6 +1,9 @@
 // What screens ask of a browser and the tests' document does not have.
-import { cleanup } from '@testing-library/react';
+import { cleanup, configure } from '@testing-library/react';
 import { afterEach, vi } from 'vitest';
+
+// What does not appear in this time hangs: on a busy machine the usual second is none.
+configure({ asyncUtilTimeout: 60_000 });
 
 class Nothing {
   observe() {}

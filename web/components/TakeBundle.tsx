@@ -15,10 +15,11 @@ export function TakeBundle() {
   const queries = useQueryClient();
   const navigate = useNavigate();
   const [file, setFile] = useState<File | null>(null);
-  const [into, setInto] = useState<string>('');
+  const [isForNew, setForNew] = useState(false);
   const [isBusy, setBusy] = useState(false);
   const [problem, setProblem] = useState<string | null>(null);
-  const target = into || brand?.id || NEW_BRAND;
+  // The brand that is open now, whatever was open when the choice was made.
+  const target = isForNew || !brand ? NEW_BRAND : brand.id;
   const importIt = async () => {
     if (!file) return;
     setBusy(true);
@@ -50,6 +51,7 @@ export function TakeBundle() {
           onChange={(e) => {
             const [chosen] = e.target.files ?? [];
             e.target.value = '';
+            setForNew(false);
             if (chosen) setFile(chosen);
           }}
         />
@@ -65,7 +67,7 @@ export function TakeBundle() {
         <Radio.Group
           aria-label="Import into"
           value={target}
-          onChange={(e) => setInto(e.target.value as string)}
+          onChange={(e) => setForNew(e.target.value === NEW_BRAND)}
           options={[
             ...(brand ? [{ value: brand.id, label: `Into ${brand.name}` }] : []),
             { value: NEW_BRAND, label: 'Into a new brand' },

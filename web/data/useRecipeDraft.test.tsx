@@ -166,7 +166,7 @@ describe('the recipe under the hand', () => {
       calls[0].answer({ error: { code: 'store/unavailable', message: 'Away.', details: {} } }, 503),
     );
     expect([toleranceOf(result.current.recipe), result.current.problem]).toEqual([40, null]);
-    await waitFor(() => expect(calls).toHaveLength(2), { timeout: 3000 });
+    await waitFor(() => expect(calls).toHaveLength(2));
     await act(async () => calls[1].answer(stored(8, withTolerance(40))));
     await waitFor(() => expect(result.current.isSaving).toBe(false));
   });

@@ -5,7 +5,7 @@ import type { FileFinding } from '../../../core/recipe/fileFindings';
 import { whyOfFile } from '../../../core/why/why';
 import { formats } from '../../../core/formats';
 import { purposes } from '../../../core/purposes';
-import { type SizeLine, lineOf } from '../../../core/recipe/recipe';
+import { type SizeLine, lineOf, typedLine } from '../../../core/recipe/recipe';
 import type { OwnPurpose } from '../../../core/recipe/standardLines';
 import { sizes } from '../../../core/sizes';
 import { lengthOnPaper } from '../../../core/sizes/physical';
@@ -104,11 +104,11 @@ export function LinePanel({ row, page, thinnest, findings, grounds, live, onChan
         registry={sizes}
         name="Size"
         part={row.size}
-        onChange={(size) => onChange(typed({ ...line, size }))}
+        onChange={(size) => onChange(typedLine({ ...line, size }))}
       />
       <p className="soft small">
         {line.fitted ? (
-          'Follows the mark: never larger than the original allows.'
+          'Follows the mark: smaller wherever this size would enlarge it.'
         ) : (
           <button type="button" className="plain small" onClick={() => onChange({ ...line, fitted: true })}>
             Follow the mark
@@ -125,11 +125,6 @@ export function LinePanel({ row, page, thinnest, findings, grounds, live, onChan
       <LineActs line={line} {...acts} />
     </div>
   );
-}
-
-/** Somebody asked for this size: it stays whatever becomes of the mark. */
-function typed({ fitted: _, ...line }: SizeLine): SizeLine {
-  return line;
 }
 
 const keepName = (before: SizeLine, line: SizeLine): SizeLine =>

@@ -1,10 +1,11 @@
 import { COUNTS_PIXELS, withNumbers } from '../../../core/recipe/fitSize';
-import type { SizeLine } from '../../../core/recipe/recipe';
+import { type SizeLine, typedLine } from '../../../core/recipe/recipe';
 
 const TIMES = [2, 3];
 
 /** A line at two and three times its pixels, for screens of so many to a point; on paper the resolution grows. */
-export function multiplesOf({ name, fitted: _, ...line }: SizeLine, idOf: (k: number) => string): SizeLine[] {
+export function multiplesOf(given: SizeLine, idOf: (k: number) => string): SizeLine[] {
+  const { name, ...line } = typedLine(given);
   return TIMES.map((times, k) => {
     const size = withNumbers(
       line.size,

@@ -130,7 +130,7 @@ function GroundCard({ ground, isShown, onChange, onRemove }: CardProps) {
 }
 
 function AddColour({ onAdd }: { onAdd: (name: string, hex: string) => void }) {
-  const [hex, setHex] = useState('#7fa6bf');
+  const [hex, setHex] = useState('#8a8a8a');
   const [name, setName] = useState('');
   return (
     <form

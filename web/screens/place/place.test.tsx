@@ -93,7 +93,7 @@ describe('the grounds of a run', () => {
     );
     return onGo;
   };
-  it('tell variant, contrast, what is weak or older than the settings, what was done by hand and what is not known yet', () => {
+  it('tell variant, contrast, what is weak, outdated or done by hand, and what is not known yet', () => {
     strip();
     const text = (name: RegExp) => screen.getByRole('button', { name }).textContent;
     expect(text(/^a\.jpg: Black/)).toBe('Black · 8.4 : 1');

@@ -24,12 +24,13 @@ export function useVariants(
   palette: readonly { readonly name: string; readonly hex: string }[],
 ): ShownVariants {
   const [shown, setShown] = useState<ReadonlyMap<string, VariantDone>>(new Map());
-  const [settledFor, setSettledFor] = useState<unknown>(null);
+  const [settled, setSettled] = useState<readonly unknown[]>([]);
   const [problem, setProblem] = useState<string | null>(null);
   const { fast, whole } = engine;
   const asked = useRef<unknown>(null);
   const { stages, variants } = recipe;
-  const key = JSON.stringify([stages, variants, palette]);
+  // What pictures and figures depend on; sizes and names of files change nothing.
+  const made = [stages, variants, palette, grounds];
   useEffect(() => {
     const own = (asked.current = {});
     const isGone = () => asked.current !== own;
@@ -38,7 +39,7 @@ export function useVariants(
       if (!list || isGone()) return;
       setShown(new Map(list.map((v) => [v.id, v])));
       setProblem(null);
-      if (isWhole) setSettledFor(key);
+      if (isWhole) setSettled(made);
     };
     void (async () => {
       if (fast && fast !== whole) await draw(fast, false);
@@ -47,7 +48,6 @@ export function useVariants(
     return () => {
       asked.current = null;
     };
-    // What is drawn hangs on these alone; sizes and names of files change nothing.
-  }, [fast, whole, key, grounds]);
-  return { shown, isSettled: settledFor === key, problem };
+  }, [fast, whole, ...made]);
+  return { shown, isSettled: made.every((part, k) => part === settled[k]), problem };
 }
