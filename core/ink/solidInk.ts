@@ -1,5 +1,3 @@
-import { slideMax } from '../raster/morphology';
-
 /**
  * Where the pen went and how much ink it left there, told apart: a stroke that was pressed lightly covers its pixels as
  * wholly as a heavy one.
@@ -40,14 +38,15 @@ const MAX_RISE = 0.8;
  * @param strokePx  the usual width of a stroke
  */
 export function solidInk(alpha: Float32Array, grid: Grid, strokePx: number): SolidInk {
-  const body = findBody(alpha, grid, strokePx);
-  const { depth, order } = depthOf(body, alpha, grid);
+  const inked = inkedOf(alpha);
+  const body = findBody({ alpha, inked }, grid, strokePx);
+  const { depth, order } = depthOf(body, { alpha, inked }, grid);
   const core = coresOf({ depth, order }, alpha, grid);
   const level = levelsOf(alpha, { core, depth, order }, grid, strokePx);
   const rise = edgeRise(alpha, { core, level, order }, grid);
   const coverage = new Float32Array(alpha.length);
   const density = new Float32Array(alpha.length);
-  const fullest = fullestOf(level);
+  const fullest = fullestOf(level, order);
   for (const i of order) {
     const at = core[i];
     if (at < 0) continue;
@@ -59,26 +58,59 @@ export function solidInk(alpha: Float32Array, grid: Grid, strokePx: number): Sol
   return { coverage, density };
 }
 
+interface Ink {
+  readonly alpha: Float32Array;
+  /** The pixels with ink, row by row: a few of a hundred, which is why nothing below goes through all. */
+  readonly inked: Int32Array;
+}
+
+function inkedOf(alpha: Float32Array): Int32Array {
+  let count = 0;
+  for (let i = 0; i < alpha.length; i++) if (alpha[i] > 0) count++;
+  const inked = new Int32Array(count);
+  for (let i = 0, k = 0; i < alpha.length; i++) if (alpha[i] > 0) inked[k++] = i;
+  return inked;
+}
+
 /** Pixels of strokes' bodies: 1, or 0. */
-function findBody(alpha: Float32Array, grid: Grid, strokePx: number): Uint8Array {
-  const radius = Math.max(1, Math.round(strokePx * SEARCH_STROKES));
-  const most = slideMax(alpha, grid.width, grid.height, radius);
-  const usual = usualCore(alpha, most);
+function findBody(ink: Ink, grid: Grid, strokePx: number): Uint8Array {
+  const { alpha, inked } = ink;
+  const most = strongestNear(ink, grid, Math.max(1, Math.round(strokePx * SEARCH_STROKES)));
+  const usual = usualCore(ink, most);
   const body = new Uint8Array(alpha.length);
-  for (let i = 0; i < body.length; i++)
-    if (alpha[i] > 0 && alpha[i] >= BODY_SHARE * Math.max(MIN_CORE, Math.min(most[i], usual))) body[i] = 1;
+  for (const i of inked) if (alpha[i] >= BODY_SHARE * Math.max(MIN_CORE, Math.min(most[i], usual))) body[i] = 1;
   return body;
+}
+
+/** The strongest ink within a square round every pixel with ink. */
+function strongestNear({ alpha, inked }: Ink, { width, height }: Grid, radius: number): Float32Array {
+  const along = new Float32Array(alpha.length);
+  for (const i of inked) {
+    const x = i % width;
+    const own = alpha[i];
+    const to = i + Math.min(width - 1 - x, radius);
+    for (let n = i - Math.min(x, radius); n <= to; n++) if (own > along[n]) along[n] = own;
+  }
+  const out = new Float32Array(alpha.length);
+  for (const i of inked) {
+    const y = (i / width) | 0;
+    const to = i + Math.min(height - 1 - y, radius) * width;
+    let most = 0;
+    for (let n = i - Math.min(y, radius) * width; n <= to; n += width) if (along[n] > most) most = along[n];
+    out[i] = most;
+  }
+  return out;
 }
 
 /** A core's pixel is the strongest around, give or take this share. */
 const NEARLY = 0.85;
 
 /** The middle of what cores hold: pixels that are nearly the strongest around. */
-function usualCore(alpha: Float32Array, most: Float32Array): number {
+function usualCore({ alpha, inked }: Ink, most: Float32Array): number {
   const counts = new Float64Array(256);
   let all = 0;
-  for (let i = 0; i < alpha.length; i++) {
-    if (alpha[i] === 0 || alpha[i] < NEARLY * most[i]) continue;
+  for (const i of inked) {
+    if (alpha[i] < NEARLY * most[i]) continue;
     counts[Math.min(255, Math.round(alpha[i] * 255))]++;
     all++;
   }
@@ -103,42 +135,42 @@ interface Depths {
 }
 
 /** @see G. Borgefors, "Distance transformations in digital images", 1986 (two passes, here with true diagonals) */
-function depthOf(body: Uint8Array, alpha: Float32Array, { width, height }: Grid): Depths {
+function depthOf(body: Uint8Array, { inked }: Ink, { width }: Grid): Depths {
   const far = new Float32Array(body.length).fill(MAX_DEPTH_PX);
+  // From one neighbour: on from there where it is of the same side, else the border is half way. Beyond the grid there
+  // is none, which counts as the other side.
+  const through = (i: number, n: number, step: number) => (body[n] === body[i] ? far[n] + step : TO_BORDER * step);
   const pass = (from: number, to: number, step: number) => {
     const [back, above] = [-step, -step * width];
-    for (let y = from; y !== to; y += step)
-      for (let n = 1, x = step > 0 ? 1 : width - 2; n < width - 1; n++, x += step) {
-        const i = y * width + x;
-        if (alpha[i] === 0) continue;
-        let least = far[i];
-        for (const [at, step] of [
-          [i + back, STRAIGHT],
-          [i + above, STRAIGHT],
-          [i + above - 1, SLANTED],
-          [i + above + 1, SLANTED],
-        ] as const) {
-          const d = body[at] === body[i] ? far[at] + step : TO_BORDER * step;
-          if (d < least) least = d;
-        }
-        far[i] = least;
-      }
+    for (let k = from; k !== to; k += step) {
+      const i = inked[k];
+      far[i] = Math.min(
+        far[i],
+        through(i, i + back, STRAIGHT),
+        through(i, i + above, STRAIGHT),
+        through(i, i + above - 1, SLANTED),
+        through(i, i + above + 1, SLANTED),
+      );
+    }
   };
-  pass(1, height, 1);
-  pass(height - 2, -1, -1);
-  const counts = new Int32Array(2 * MAX_DEPTH_PX * DEPTH_STEPS + 2);
+  pass(0, inked.length, 1);
+  pass(inked.length - 1, -1, -1);
+  return inOrder(body, far, inked);
+}
+
+/** Depths in steps: a climb goes to pixels of a step above alone, which come earlier in the order. */
+function inOrder(body: Uint8Array, far: Float32Array, inked: Int32Array): Depths {
   const depth = new Float32Array(body.length);
+  const counts = new Int32Array(2 * MAX_DEPTH_PX * DEPTH_STEPS + 2);
   const slotOf = (i: number) => Math.round((MAX_DEPTH_PX - depth[i]) * DEPTH_STEPS);
-  for (let i = 0; i < depth.length; i++) {
-    if (alpha[i] === 0) continue;
-    // In steps: a climb goes to pixels of a step above alone, which come earlier in the order.
+  for (const i of inked) {
     const steps = Math.round(far[i] * DEPTH_STEPS) / DEPTH_STEPS;
     depth[i] = body[i] === 1 ? steps : -steps;
     counts[slotOf(i) + 1]++;
   }
   for (let k = 1; k < counts.length; k++) counts[k] += counts[k - 1];
-  const order = new Int32Array(counts[counts.length - 1]);
-  for (let i = 0; i < depth.length; i++) if (alpha[i] > 0) order[counts[slotOf(i)]++] = i;
+  const order = new Int32Array(inked.length);
+  for (const i of inked) order[counts[slotOf(i)]++] = i;
   return { depth, order };
 }
 
@@ -181,8 +213,8 @@ function levelsOf(
 }
 
 /** What the fullest cores hold, but for a few where strokes cross; never less than full ink. */
-function fullestOf(level: Float32Array): number {
-  const known = level.filter((v) => v > 0).sort();
+function fullestOf(level: Float32Array, order: Int32Array): number {
+  const known = Float32Array.from([...order.filter((i) => level[i] > 0)], (i) => level[i]).sort();
   return Math.max(1, known[Math.floor(known.length * FULLEST)] ?? 1);
 }
 const FULLEST = 0.98;
@@ -193,18 +225,19 @@ function edgeRise(
   { order, core, level }: { order: Int32Array; core: Int32Array; level: Float32Array },
   { width }: Grid,
 ): number {
-  const rises: number[] = [];
+  const rises = new Float32Array(order.length);
+  let count = 0;
   for (const i of order) {
     if (core[i] < 0) continue;
     const own = Math.max(MIN_CORE, level[core[i]]);
     if (Math.abs(alpha[i] / own - 0.5) > NEAR_HALF) continue;
     const across = (alpha[i + 1] - alpha[i - 1]) / 2;
     const down = (alpha[i + width] - alpha[i - width]) / 2;
-    rises.push(Math.hypot(across, down) / own);
+    rises[count++] = Math.sqrt(across * across + down * down) / own;
   }
-  if (rises.length === 0) return MAX_RISE;
-  rises.sort((a, b) => a - b);
-  return Math.min(MAX_RISE, Math.max(MIN_RISE, rises[rises.length >> 1]));
+  if (count === 0) return MAX_RISE;
+  const middle = rises.subarray(0, count).sort()[count >> 1];
+  return Math.min(MAX_RISE, Math.max(MIN_RISE, middle));
 }
 /** An edge's pixel holds half of its core, give or take this much. */
 const NEAR_HALF = 0.2;

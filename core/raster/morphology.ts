@@ -41,9 +41,8 @@ function negate(plane: Float32Array): Float32Array {
   return plane;
 }
 
-/** The greatest value within a square of side 2·radius + 1 round every pixel. */
 // Along rows, turned over, along rows again, turned back: both passes run through memory in order.
-export const slideMax = (plane: Float32Array, width: number, height: number, radius: number): Float32Array =>
+const slideMax = (plane: Float32Array, width: number, height: number, radius: number): Float32Array =>
   transpose(
     slideRows(transpose(slideRows(plane, width, height, radius), width, height), height, width, radius),
     height,
