@@ -32,7 +32,8 @@ the picture's grid. The file is read back and checked.
                          :beside takes the colour beside it. Any number of times
   --recipe R.json        the recipe to make the master by
   --save-recipe OUT.json writes the recipe used
-  --json                 prints pieces and extents`;
+  --json                 prints every piece with what became of it (kept, speck,
+                         dropped, outside, erased), their numbers and the extents`;
 
 export const tidy: Command = {
   help,
@@ -61,7 +62,7 @@ export const tidy: Command = {
     // Colours beside covers are looked for on the way: what is cut out once need not be again.
     const cache = createStageCache();
     const run = (recipe: Recipe) =>
-      namingNow(name, () => runStages(source, recipe.stages, { pictureKey: name, cache }));
+      namingNow(name, () => runStages(source, recipe.stages, { pictureKey: name, cache, listsAll: values.json }));
     const edits: Edit[] = [...base.stages.tidy.edits];
     // What lies beside an outline is seen once everything before it is done.
     for (const { points, colour } of covers) {
@@ -100,12 +101,20 @@ const withTidy = (recipe: Recipe, change: Partial<Recipe['stages']['tidy']>): Re
   stages: { ...recipe.stages, tidy: { ...recipe.stages.tidy, ...change } },
 });
 
-const reportOf = ({ pieces, pieceCount, extents, proposal }: TidyFacts) => ({
-  pieces: pieces.map(({ x, y, areaPx, dropped, distancePx, peak }) => ({ x, y, areaPx, dropped, distancePx, peak })),
-  pieceCount,
-  extents,
-  proposedLimit: proposal.limit,
-});
+function reportOf({ pieces, gone, extents, proposal }: TidyFacts) {
+  const all = [...pieces, ...gone].sort((a, b) => b.areaPx - a.areaPx);
+  const counts = { kept: 0, speck: 0, dropped: 0, outside: 0, erased: 0 };
+  for (const { treatment } of all) counts[treatment]++;
+  return {
+    pieces: all.map(({ x, y, areaPx, dropped, distancePx, peak, treatment }) => ({
+      ...{ x, y, areaPx, dropped, treatment, distancePx, peak },
+    })),
+    pieceCount: all.length,
+    counts,
+    extents,
+    proposedLimit: proposal.limit,
+  };
+}
 
 const PLACE = /^-?[\d.]+,-?[\d.]+$/;
 

@@ -46,7 +46,14 @@ describe('every definition', () => {
   it('lists every stage that the recipe has', () => expect([...stageIds]).toEqual(stages.ids));
 });
 
-const ctx = { onStep: () => {}, pictureOnly: false, consumes: false, shouldStop: () => false, cut: null };
+const ctx = {
+  onStep: () => {},
+  pictureOnly: false,
+  listsAll: false,
+  consumes: false,
+  shouldStop: () => false,
+  cut: null,
+};
 const square = new PathBuilder().moveTo(8.5, 6).lineTo(16, 6).lineTo(15, 14).lineTo(9, 13).done();
 const drawn = artworkOfDrawing({
   widthPx: 24,

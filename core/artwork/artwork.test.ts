@@ -30,7 +30,14 @@ const drawing: Drawing = {
     { id: 'b', path: disc(220, 120, 40), rule: 'evenodd', paint: { kind: 'colour', hex: '#b42d2d' }, opacity: 0.5 },
   ],
 };
-const ctx = { onStep: () => {}, pictureOnly: false, consumes: false, shouldStop: () => false, cut: null };
+const ctx = {
+  onStep: () => {},
+  pictureOnly: false,
+  listsAll: false,
+  consumes: false,
+  shouldStop: () => false,
+  cut: null,
+};
 const cropped = (params: object, from: Artwork = artworkOfDrawing(drawing)) =>
   crop.run(from, { ...initialValues(crop.params), ...params } as never, ctx).artwork;
 const ink = (a: Artwork) => a.raster.data.reduce((sum, v, i) => (i % 4 === 3 ? sum + v / 255 : sum), 0);

@@ -28,6 +28,8 @@ export interface RunOptions {
   readonly onStep?: StageContext['onStep'];
   /** Saves the time to look for faults; the findings are then not complete. */
   readonly pictureOnly?: boolean;
+  /** Lists among the facts hold everything, however much. */
+  readonly listsAll?: boolean;
   /**
    * The picture is not needed any more, so its memory may take the result. Not for a picture that is kept anywhere, nor
    * with a cache.
@@ -61,8 +63,8 @@ export function runStages(source: Source, values: StageValues, options: RunOptio
     const stage = stages.get(id);
     key = `${key}|${id}${stage.version}${JSON.stringify(values[id])}`;
     // A result with findings serves who does not ask for them, not the other way round.
-    const own = options.pictureOnly ? `${key}|picture` : key;
-    let result = options.cache?.get(key) ?? options.cache?.get(own);
+    const own = `${key}${options.pictureOnly ? '|picture' : ''}${options.listsAll ? '|all' : ''}`;
+    let result = options.cache?.get(own) ?? (options.listsAll ? undefined : options.cache?.get(key));
     if (!result) {
       result = runStage(stage, current, values[id], { ...ctx, cut });
       options.cache?.set(own, result);
@@ -98,6 +100,7 @@ function contextOf(options: RunOptions): Omit<StageContext, 'cut'> {
       onStep(name, share);
     },
     pictureOnly: options.pictureOnly ?? false,
+    listsAll: options.listsAll ?? false,
     consumes: options.consumes ?? false,
   };
 }

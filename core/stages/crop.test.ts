@@ -14,7 +14,7 @@ const run = (p: Partial<typeof none>, from = input()) =>
   crop.run(
     from,
     { ...none, ...p },
-    { onStep: () => {}, pictureOnly: false, consumes: false, shouldStop: () => false, cut: null },
+    { onStep: () => {}, pictureOnly: false, listsAll: false, consumes: false, shouldStop: () => false, cut: null },
   ).artwork;
 
 describe('crop', () => {

@@ -3,11 +3,15 @@ import type { Finding } from '../findings/finding';
 import type { Fields, Values } from '../params';
 
 export interface StageContext {
-  /** Told the name of each step as it begins, for timing and progress. */
-  /** @param share  how much of a long step is done, 0..1 */
+  /**
+   * Gets the name of each step as it begins, for timing and progress.
+   * @param share  how much of a long step is done, 0..1
+   */
   readonly onStep: (name: string, share?: number) => void;
   /** Nobody will look at the findings, so they need not be sought. */
   readonly pictureOnly: boolean;
+  /** Lists hold everything, however much: for a report, not for a screen. */
+  readonly listsAll: boolean;
   /** The input is not needed any more, so its memory may take the result. */
   readonly consumes: boolean;
   /** Nobody waits for the result any more. Long work asks between its steps, and breaks off with 'work/stopped'. */

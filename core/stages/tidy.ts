@@ -13,7 +13,7 @@ import { type Edit, isEdit, isLoop } from '../tidy/edits';
 import { type Piece, type Pieces, distanceFromMain, findPieces, proposeLimit } from '../tidy/pieces';
 import { boundsOfPath } from '../vector/path';
 import { type StageContext, defineStage } from './stage';
-import { MOST_CHARTED, MOST_PIECES, type PieceFact, type TidyFacts } from './tidyFacts';
+import { MOST_CHARTED, MOST_PIECES, type PieceFact, type TidyFacts, type Treatment } from './tidyFacts';
 
 const MOST_EDITS = 1000;
 const MOST_PLACES = 1000;
@@ -70,7 +70,7 @@ export const tidy = defineStage({
   params,
   run(input, p, ctx) {
     if (isIdle(p) && ctx.pictureOnly) return { artwork: input, findings: [], facts: {} as TidyFacts };
-    if (input.drawing && isOfShapes(p)) return tidyShapes(input, p);
+    if (input.drawing && isOfShapes(p)) return tidyShapes(input, p, ctx);
     return tidyPixels(input, p, ctx);
   },
 });
@@ -81,8 +81,10 @@ interface Listed {
   readonly peak: number;
   readonly colour: string | null;
   readonly box: RectPx;
-  readonly isDropped: boolean;
+  readonly treatment: Treatment;
 }
+
+const isKept = ({ treatment }: Pick<Listed, 'treatment'>) => treatment === 'kept';
 
 function tidyPixels(input: Artwork, p: TidyValues, ctx: StageContext) {
   const onto = invertProjective(input.toWorking);
@@ -91,47 +93,74 @@ function tidyPixels(input: Artwork, p: TidyValues, ctx: StageContext) {
   const raster = mustOwn ? { ...input.raster, data: input.raster.data.slice() } : input.raster;
   let { within } = input;
   const before = findExtents(input.raster, undefined, input.within);
+  const taken = isEdited ? takenFrom(input) : null;
   if (p.edits.length > 0) {
     ctx.onStep('tidy: strokes and outlines');
     const original = sameGrid(ctx.cut?.original.raster, raster);
     const opened = () => sameGrid(ctx.cut?.opened().raster, raster) ?? input.raster;
     within = applyEdits({ raster, cutOut: input.raster, within, original, opened, onto }, p.edits);
   }
+  const erased = p.edits.length > 0 ? taken?.(raster, 'erased') : null;
   if (p.outside.length > 0) keepInside(raster, within, coverLoops(p.outside, onto, raster));
+  const outside = p.outside.length > 0 ? taken?.(raster, 'outside') : null;
   ctx.onStep('tidy: pieces');
   const found = findPieces(raster, within);
-  const chosen = choose(found, p, input, onto);
-  const dropped = new Set(found.pieces.filter((_, k) => chosen[k]).map((piece) => piece.label));
+  const treated = treat(found, p, input, onto);
+  const dropped = new Set(found.pieces.filter((_, k) => treated[k] !== 'kept').map((piece) => piece.label));
   if (dropped.size > 0) clearPieces(raster, found, dropped);
-  const listed = found.pieces.map((piece, k) => ({
-    area: piece.area,
-    place: { x: piece.x + 0.5, y: piece.y + 0.5 },
-    peak: piece.peak / 255,
-    colour: hexFromRgb(piece.colour),
-    box: piece.box,
-    isDropped: chosen[k],
-  }));
+  const listed = found.pieces.map((piece, k) => listedOf(piece, treated[k]));
   const after = mustOwn ? findExtents(raster, undefined, within) : before;
   const ink = mustOwn && input.ink ? followInk(input.ink, input.raster, raster) : input.ink;
   const artwork: Artwork = mustOwn ? { ...input, raster, drawing: null, within, ...(ink && { ink }) } : input;
-  return finish(artwork, listed, p, { before, after });
+  const gone = [...(erased ?? []), ...(outside ?? [])];
+  return finish(artwork, { listed, gone }, p, { before, after }, ctx);
+}
+
+const listedOf = (piece: Piece, treatment: Treatment): Listed => ({
+  area: piece.area,
+  place: { x: piece.x + 0.5, y: piece.y + 0.5 },
+  peak: piece.peak / 255,
+  colour: hexFromRgb(piece.colour),
+  box: piece.box,
+  treatment,
+});
+
+/**
+ * Tells, after each step by hand, which of the pieces that were there before have nothing left.
+ * @returns a function of the picture after a step, and what to call the pieces that this step took; each is told once
+ */
+function takenFrom({ raster: before, within }: Artwork): (after: Raster, how: Treatment) => Listed[] {
+  const found = findPieces(before, within);
+  let left = found.pieces;
+  return (after, how) => {
+    const seen = new Uint8Array(found.pieces.length + 1);
+    for (let y = 0, k = 0; y < within.height; y++)
+      for (let x = 0, i = ((within.y + y) * after.width + within.x) * 4 + 3; x < within.width; x++, k++, i += 4)
+        if (after.data[i] > 0) seen[found.labels[k]] = 1;
+    const gone = left.filter(({ label }) => seen[label] === 0);
+    left = left.filter(({ label }) => seen[label] === 1);
+    return gone.map((piece) => listedOf(piece, how));
+  };
 }
 
 const sameGrid = (other: Raster | undefined, { width, height }: Raster): Raster | null =>
   other && other.width === width && other.height === height ? other : null;
 
-/** Which pieces go: the small ones and those pressed, but none that is to be kept. */
-function choose(
+/** What becomes of each piece: the small ones and those pressed go, but none that is to be kept. */
+function treat(
   found: Pieces,
   p: TidyValues,
   { reduction }: Artwork,
   onto: ReturnType<typeof invertProjective>,
-): boolean[] {
+): Treatment[] {
   const labelsAt = (places: readonly Point[]) =>
     new Set(places.map((place) => pieceAt(found, project(onto, place.x, place.y))));
   const [drop, keep] = [labelsAt(p.drop), labelsAt(p.keep)];
   const isSpeck = (piece: Piece) => piece.area * reduction * reduction < p.specksBelow;
-  return found.pieces.map((piece) => (isSpeck(piece) || drop.has(piece.label)) && !keep.has(piece.label));
+  return found.pieces.map((piece) => {
+    if (keep.has(piece.label)) return 'kept';
+    return drop.has(piece.label) ? 'dropped' : isSpeck(piece) ? 'speck' : 'kept';
+  });
 }
 
 function clearPieces(raster: Raster, { labels, within }: Pieces, dropped: ReadonlySet<number>): void {
@@ -162,7 +191,7 @@ function keepInside({ width, data }: Raster, within: RectPx, covered: ReturnType
 }
 
 /** A drawing's pieces are its shapes: those that go are left out, the others stay as they were drawn. */
-function tidyShapes(input: Artwork, p: TidyValues) {
+function tidyShapes(input: Artwork, p: TidyValues, ctx: StageContext) {
   const drawing = input.drawing as NonNullable<Artwork['drawing']>;
   const onto = invertProjective(input.toWorking);
   // Pixels tell how much of a shape is seen and where; each shape is looked at by its own box.
@@ -187,7 +216,10 @@ function tidyShapes(input: Artwork, p: TidyValues) {
       }),
     );
   const [drop, keep] = [named(p.drop), named(p.keep)];
-  const goes = (shape: Shape) => (areaOf(shape) < p.specksBelow || drop.has(shape)) && !keep.has(shape);
+  const treatmentOf = (shape: Shape): Treatment => {
+    if (keep.has(shape)) return 'kept';
+    return drop.has(shape) ? 'dropped' : areaOf(shape) < p.specksBelow ? 'speck' : 'kept';
+  };
   const painted = new Map<Shape, string>();
   for (const edit of p.edits) {
     if (edit.kind !== 'recolour') continue;
@@ -203,10 +235,10 @@ function tidyShapes(input: Artwork, p: TidyValues) {
     peak: shape.opacity,
     colour: painted.get(shape) ?? (shape.paint.kind === 'colour' ? shape.paint.hex : null),
     box,
-    isDropped: goes(shape),
+    treatment: treatmentOf(shape),
   }));
   const kept = drawing.shapes.flatMap((shape) => {
-    if (goes(shape)) return [];
+    if (treatmentOf(shape) !== 'kept') return [];
     const hex = painted.get(shape);
     return [hex === undefined ? shape : { ...shape, paint: { kind: 'colour' as const, hex } }];
   });
@@ -218,7 +250,7 @@ function tidyShapes(input: Artwork, p: TidyValues) {
     before: findExtents(input.raster, undefined, input.within),
     after: findExtents(artwork.raster, undefined, artwork.within),
   };
-  const result = finish(artwork, listed, p, extents);
+  const result = finish(artwork, { listed, gone: [] }, p, extents, ctx);
   const behind = findBacking(input, listed, p);
   return behind ? { ...result, findings: [behind, ...result.findings] } : result;
 }
@@ -231,7 +263,7 @@ const CORNER_SHARE = 0.01;
 /** A box behind a whole drawing, such as a white page, which is offered to be left out. */
 function findBacking({ raster, toWorking }: Artwork, listed: readonly Listed[], p: TidyValues): Finding | null {
   const [backing, ...others] = listed;
-  if (!backing || backing.isDropped || others.length === 0) return null;
+  if (!backing || !isKept(backing) || others.length === 0) return null;
   const { x, y, width, height } = backing.box;
   if (width < raster.width * BACKING_SHARE || height < raster.height * BACKING_SHARE) return null;
   const inset = Math.min(width, height) * CORNER_SHARE;
@@ -273,35 +305,38 @@ function areaOf(shape: Shape): number {
 
 function finish(
   artwork: Artwork,
-  listed: readonly Listed[],
+  { listed, gone }: { listed: readonly Listed[]; gone: readonly Listed[] },
   p: TidyValues,
   extents: { before: RectPx | null; after: RectPx | null },
+  { listsAll }: StageContext,
 ) {
   const r2 = artwork.reduction * artwork.reduction;
   const distance = distanceFromMain(listed);
   const toWorking = (place: Point) => project(artwork.toWorking, place.x, place.y);
-  const facts: PieceFact[] = [...listed]
-    .sort((a, b) => b.area - a.area)
-    .slice(0, MOST_PIECES)
-    .map((l) => ({
-      ...toWorking(l.place),
-      areaPx: Math.round(l.area * r2 * 100) / 100,
-      peak: l.peak,
-      colour: l.colour,
-      box: boxToWorking(artwork, l.box),
-      distancePx: Math.round(distance(l) * artwork.reduction * 10) / 10,
-      dropped: l.isDropped,
-    }));
+  const factOf = (l: Listed): PieceFact => ({
+    ...toWorking(l.place),
+    areaPx: Math.round(l.area * r2 * 100) / 100,
+    peak: l.peak,
+    colour: l.colour,
+    box: boxToWorking(artwork, l.box),
+    distancePx: Math.round(distance(l) * artwork.reduction * 10) / 10,
+    dropped: !isKept(l),
+    treatment: l.treatment,
+  });
+  const largest = (list: readonly Listed[]) =>
+    [...list].sort((a, b) => b.area - a.area).slice(0, listsAll ? list.length : MOST_PIECES);
   const areas = listed.map((l) => l.area * r2).sort((a, b) => a - b);
   const proposal = proposeLimit(areas);
   // A picture of noise has a piece a pixel: a chart needs no more than so many of them, and the largest.
   const charted = areas.length > MOST_CHARTED ? [...areas.slice(0, MOST_CHARTED), ...areas.slice(-1)] : areas;
-  const kept = listed.filter((l) => !l.isDropped);
+  const kept = listed.filter(isKept);
   const stretchers = extents.before ? stretching(kept, proposal.limit / r2).map((l) => toWorking(l.place)) : [];
   const tidyFacts: TidyFacts = {
-    pieces: facts,
+    pieces: largest(listed).map(factOf),
     pieceCount: listed.length,
     droppedCount: listed.length - kept.length,
+    gone: largest(gone).map(factOf),
+    goneCount: gone.length,
     areas: charted,
     proposal,
     extents: {
@@ -356,9 +391,10 @@ function findingsOf(
   r2: number,
 ): Finding[] {
   const { limit } = facts.proposal;
-  const isSeen = (l: Listed) => l.area * r2 >= LEAST_SEEN_PX || facts.stretchers.length > 0;
-  const specks = kept.filter((l) => l.area * r2 < limit && isSeen(l));
-  if (limit <= p.specksBelow || specks.length === 0) return [];
+  // All that the remedy takes are counted; that one of them is seen is the reason to speak.
+  const specks = kept.filter((l) => l.area * r2 < limit);
+  const isSeen = facts.stretchers.length > 0 || specks.some((l) => l.area * r2 >= LEAST_SEEN_PX);
+  if (limit <= p.specksBelow || !isSeen) return [];
   const places = [...specks].sort((a, b) => a.peak - b.peak).map((l) => toWorking(l.place));
   const wide = facts.stretchers.length > 0 ? ' They widen the file’s extents.' : '';
   return [

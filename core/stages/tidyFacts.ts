@@ -1,6 +1,12 @@
 import type { RectPx } from '../params';
 import type { SpeckLimit } from '../tidy/pieces';
 
+/**
+ * What became of a piece: it stayed, went as a speck, was dropped by its place, lay outside the outlines, or was taken
+ * away whole by a brush or an outline.
+ */
+export type Treatment = 'kept' | 'speck' | 'dropped' | 'outside' | 'erased';
+
 /** A piece as the tidy stage lists it; places and lengths in working-picture pixels. */
 export interface PieceFact {
   /** A place on the piece. */
@@ -15,14 +21,19 @@ export interface PieceFact {
   /** How far it is from the main mark. */
   readonly distancePx: number;
   readonly dropped: boolean;
+  readonly treatment: Treatment;
 }
 
 /** What the tidy stage found. */
 export interface TidyFacts {
   /** The largest first; at most MOST_PIECES, the smallest are left out of the list first. */
   readonly pieces: readonly PieceFact[];
+  /** All of them, listed or not. */
   readonly pieceCount: number;
   readonly droppedCount: number;
+  /** Pieces that outlines and brushes left nothing of, the largest first; not among `pieces`. Listed up to as many. */
+  readonly gone: readonly PieceFact[];
+  readonly goneCount: number;
   /** Sizes of pieces in order, smallest first, for the chart of what a limit does; of very many the smallest and the
    * largest. */
   readonly areas: readonly number[];

@@ -28,7 +28,14 @@ const values = (change: Partial<TraceValues> = {}): TraceValues => ({
   use: 'all',
   ...change,
 });
-const ctx = { onStep: () => {}, pictureOnly: false, consumes: false, shouldStop: () => false, cut: null };
+const ctx = {
+  onStep: () => {},
+  pictureOnly: false,
+  listsAll: false,
+  consumes: false,
+  shouldStop: () => false,
+  cut: null,
+};
 const run = (change: Partial<TraceValues> = {}, reduction = 1) => {
   const result = trace.run(artworkOfRaster(picture, reduction), values(change), ctx);
   return { ...result, facts: result.facts as TraceFacts };

@@ -67,6 +67,18 @@ describe('tidy', () => {
     const cut = await picture('c.png');
     expect([149, 150, 151].map((x) => pixel(cut, x, 90)[3])).toEqual([255, 128, 0]);
   });
+  it('lists all pieces, however many, and those outside outlines or taken by a brush, each with what became of it', async () => {
+    const many = drawMark(300, 220, (x, y) => (y < 100 ? +(x % 4 === 0 && y % 4 === 0) : +(y > 150)), [31, 90, 69]);
+    writeFileSync(at('many.png'), await pngOf(many));
+    const words = ['--outside', '-1,-1 301,-1 301,80 -1,80', '--outside', '-1,140 301,140 301,221 -1,221'];
+    const erased = ['--cover', '-1,-1 301,-1 301,10 -1,10:clear', '--specks-below', '0.5', '--drop', '4,20'];
+    const { stdout } = await tassel('tidy', at('many.png'), '--out', at('h.png'), ...words, ...erased, '--json');
+    const report = JSON.parse(stdout) as Report & { pieceCount: number; counts: Record<string, number> };
+    expect(report.counts).toEqual({ kept: 75 * 17, speck: 0, dropped: 1, outside: 75 * 5, erased: 75 * 3 });
+    expect([report.pieceCount, report.pieces.length]).toEqual([75 * 25 + 1, 75 * 25 + 1]);
+    const at5 = report.pieces.find((p) => Math.floor(p.x) === 8 && Math.floor(p.y) === 88);
+    expect(at5).toMatchObject({ treatment: 'outside', dropped: true });
+  });
   it('covers with a colour, with what is beside, or with nothing', async () => {
     const covered = (colour: string) => `130,70 170,70 170,110 130,110:${colour}`;
     const colours: [string, number[]][] = [

@@ -111,6 +111,7 @@ function StageFindings({ bench, stage }: { bench: ReturnType<typeof useBench>; s
   const id = stage.id as keyof StageValues;
   return (
     <Findings
+      isOld={bench.engine.isSettling}
       findings={own.findings}
       onShow={(f) => bench.setVisit({ finding: f.id, at: 0 })}
       onFix={(_, { label, change }) => bench.commit(id, { ...bench.values[id], ...change } as never, label)}

@@ -4,14 +4,16 @@ import { Why } from '../../../components/Why';
 
 interface Props {
   readonly findings: readonly Finding[];
+  /** They are those of a smaller picture, until the whole one is measured. */
+  readonly isOld?: boolean;
   readonly onShow: (finding: Finding) => void;
   readonly onFix: (finding: Finding, fix: Fix) => void;
 }
 
 /** The findings of a stage: what was measured, where, and the way to mend it. */
-export function Findings({ findings, onShow, onFix }: Props) {
+export function Findings({ findings, isOld = false, onShow, onFix }: Props) {
   return (
-    <section className="findings" aria-label="Findings">
+    <section className={`findings${isOld ? ' is-old' : ''}`} aria-label="Findings" aria-busy={isOld}>
       {findings.map((f) => (
         <div key={f.id} className={f.weight === 'note' ? 'finding note' : 'finding'}>
           <b>

@@ -2,7 +2,7 @@ import { InputNumber, Slider } from 'antd';
 import type { Setting } from '../../../../core/params';
 import { type StageValues, stages } from '../../../../core/stages';
 import { MOST_SPECK_PX } from '../../../../core/stages/tidy';
-import type { PieceFact, TidyFacts } from '../../../../core/stages/tidyFacts';
+import { MOST_CHARTED, type PieceFact, type TidyFacts } from '../../../../core/stages/tidyFacts';
 import { type ColourGroup, colourGroups } from '../../../../core/tidy/colourGroups';
 import { Lazy } from '../../../components/Lazy';
 import { SettingRow } from '../../../components/SettingRow';
@@ -17,6 +17,8 @@ type Values = StageValues['tidy'];
 interface Props {
   readonly values: Values;
   readonly facts: TidyFacts | null;
+  /** The facts are those of the picture at full size. */
+  readonly isWhole: boolean;
   readonly tool: string | null;
   readonly brush: Brush;
   readonly onBrush: (change: Partial<Brush>) => void;
@@ -39,13 +41,13 @@ const setting = stages.get('tidy').params.specksBelow as unknown as Setting<neve
 
 /** What goes, what stays, and the tools that say so by hand. */
 export function TidyPanel(props: Props) {
-  const { values, facts, tool, brush, onBrush, onTool } = props;
+  const { values, facts, isWhole, tool, brush, onBrush, onTool } = props;
   const isBrush = brushTools.some((t) => t.id === tool);
   return (
     <>
       <header>
         <h2>Tidy</h2>
-        <span className="soft">{facts ? piecesWords(facts) : 'being measured'}</span>
+        <span className="soft">{facts ? piecesWords(facts, isWhole) : 'being measured'}</span>
       </header>
       {facts ? <Specks {...props} facts={facts} /> : <Measuring what="Pieces are being counted" />}
       <Tools label="By brush" tools={brushTools} tool={tool} onTool={onTool} />
@@ -97,10 +99,13 @@ export function TidyPanel(props: Props) {
   );
 }
 
-function piecesWords({ pieceCount, droppedCount }: TidyFacts): string {
+/** Of a smaller picture numbers are near, until the whole one is measured. */
+function piecesWords({ pieceCount, droppedCount, goneCount }: TidyFacts, isWhole: boolean): string {
   const stay = pieceCount - droppedCount;
-  const words = `${stay} ${stay === 1 ? 'piece' : 'pieces'}`;
-  return droppedCount > 0 ? `${words}, ${droppedCount} dropped` : words;
+  const words = `${isWhole ? '' : 'about '}${stay} ${stay === 1 ? 'piece' : 'pieces'}`;
+  return [words, droppedCount > 0 && `${droppedCount} dropped`, goneCount > 0 && `${goneCount} taken by hand`]
+    .filter(Boolean)
+    .join(', ');
 }
 
 interface ToolsProps {
@@ -132,7 +137,7 @@ const Tools = ({ label, tools, tool, onTool }: ToolsProps) => (
 // Specks are small: the axis runs by the cube root, so that one and a hundred stand apart.
 const most = (facts: TidyFacts) => Math.max(100, Math.min(MOST_SPECK_PX, (facts.areas.at(-1) ?? 100) * 0.05));
 
-function Specks({ values, facts, onPreview, onCommit }: Props & { facts: TidyFacts }) {
+function Specks({ values, facts, isWhole, onPreview, onCommit }: Props & { facts: TidyFacts }) {
   const top = most(facts);
   const scale = { to: (v: number) => Math.cbrt(v / top), from: (s: number) => s ** 3 * top };
   const sizes = facts.areas.filter((a) => a < top);
@@ -143,11 +148,12 @@ function Specks({ values, facts, onPreview, onCommit }: Props & { facts: TidyFac
   const { proposal } = facts;
   const set = (specksBelow: number, why: string) => onCommit({ ...values, specksBelow }, why);
   const count = facts.areas.filter((a) => a < values.specksBelow).length;
+  const number = `${isWhole ? '' : 'about '}${count >= MOST_CHARTED ? `more than ${MOST_CHARTED}` : count}`;
   return (
     <>
       <SettingRow
         setting={setting}
-        hint={values.specksBelow > 0 ? `${count} ${count === 1 ? 'piece goes' : 'pieces go'}` : 'all pieces stay'}
+        hint={values.specksBelow > 0 ? `${number} ${count === 1 ? 'piece goes' : 'pieces go'}` : 'all pieces stay'}
         value={values.specksBelow}
         onCommit={(v) => set(v as number, 'Set the size of specks')}
       />
@@ -252,7 +258,12 @@ function PieceList({ facts, onGoTo, onFlip }: Props) {
   return (
     <details className="pieces" open={facts.pieceCount <= 12}>
       <summary>
-        <b>Pieces</b> <span className="soft small">the smallest first</span>
+        <b>Pieces</b>{' '}
+        <span className="soft small">
+          {facts.pieceCount > facts.pieces.length
+            ? `the ${facts.pieces.length} largest of ${facts.pieceCount}, the smallest first`
+            : 'the smallest first'}
+        </span>
       </summary>
       <ul>
         {listed.map((piece) => (

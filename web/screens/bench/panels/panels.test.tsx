@@ -248,7 +248,8 @@ describe('findings', () => {
       places: [{ x: 1, y: 2 }],
       fixes: [{ label: 'More clean-up', change: { cleanUp: 1.4 } }],
     };
-    render(<Findings findings={[finding]} onShow={onShow} onFix={onFix} />);
+    render(<Findings findings={[finding]} isOld onShow={onShow} onFix={onFix} />);
+    expect(screen.getByRole('region', { name: 'Findings' }).getAttribute('aria-busy')).toBe('true');
     expect(screen.getByText('Fringe left.')).toBeTruthy();
     await userEvent.click(screen.getByText('Show me'));
     expect(onShow).toHaveBeenCalledWith(finding);

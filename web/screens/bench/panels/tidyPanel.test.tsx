@@ -16,6 +16,7 @@ const piece = (p: Partial<PieceFact>): PieceFact => ({
   box,
   distancePx: 0,
   dropped: false,
+  treatment: 'kept',
   ...p,
 });
 const facts: TidyFacts = {
@@ -26,6 +27,8 @@ const facts: TidyFacts = {
   ],
   pieceCount: 3,
   droppedCount: 1,
+  gone: [],
+  goneCount: 0,
   areas: [3, 12.34, 9000],
   proposal: { limit: 19, from: 12.34, to: 9000 },
   extents: { before: box, after: box },
@@ -49,11 +52,13 @@ const show = (
   tool: string | null = null,
   given: TidyFacts | null = facts,
   picked: string | null = null,
+  isWhole = true,
 ) =>
   render(
     <TidyPanel
       values={own}
       facts={given}
+      isWhole={isWhole}
       tool={tool}
       brush={{ size: 24, hardness: 1 }}
       onBrush={on.brush}
@@ -69,6 +74,12 @@ const show = (
   );
 
 describe('the panel of Tidy', () => {
+  it('says what is near only, what a hand took, and that a list is not whole', () => {
+    show(values({ specksBelow: 10 }), null, { ...facts, pieceCount: 700, goneCount: 4 }, null, false);
+    expect(screen.getByText('about 699 pieces, 1 dropped, 4 taken by hand')).toBeTruthy();
+    expect(screen.getByText('about 1 piece goes')).toBeTruthy();
+    expect(screen.getByText('the 3 largest of 700, the smallest first')).toBeTruthy();
+  });
   it('counts pieces, and says which of them hardly anybody sees and how far off they are', async () => {
     show();
     expect(screen.getByText('2 pieces, 1 dropped')).toBeTruthy();

@@ -85,6 +85,7 @@ function Panel({ bench }: BenchProps) {
     <TidyPanel
       values={values.tidy}
       facts={factsOf(shown)}
+      isWhole={shown?.reduction === 1}
       tool={tool}
       brush={brush}
       onBrush={setBrush}
