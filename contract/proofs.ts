@@ -38,6 +38,8 @@ export interface ProofPicture {
   readonly width: number;
   readonly height: number;
   readonly isOpaque: boolean;
+  /** The background it is meant for, a colour. */
+  readonly ground: string;
 }
 
 export interface ProofAnswer {
@@ -56,13 +58,12 @@ export interface ProofPage {
   readonly title: string;
   readonly brand: string;
   readonly kind: ProofKind;
-  /** Counts changes of the mark; null for what has no such count. */
-  readonly revision: number | null;
+  /** Counted from the first proof of the same thing: another number only where it shows something else. */
+  readonly version: number;
   readonly madeAt: string;
   /** Whether there is something newer than what is shown. */
   readonly isNewer: boolean;
   readonly endsOn: string | null;
-  readonly ground: string;
   readonly pictures: readonly ProofPicture[];
   readonly answers: readonly ProofAnswer[];
 }
@@ -74,7 +75,7 @@ export interface ProofView {
   readonly kind: ProofKind;
   readonly title: string;
   readonly targetId: string;
-  readonly revision: number | null;
+  readonly version: number;
   readonly isNewer: boolean;
   readonly endsOn: string | null;
   readonly state: 'open' | 'closed' | 'ended';

@@ -5,7 +5,17 @@ import sharp from 'sharp';
 import { CoreError, type ErrorCode } from '../core/errors';
 import { TASK_MEMORY_BYTES, checkNeeds, masterNeeds, pageNeeds } from '../core/recipe/needs';
 import type { LineView, LookView, PageView, PdfView } from '../contract/views';
-import type { BoardTask, FileTask, FilesTask, FilesEnd, LineTask, MadeTask, PdfTask, PictureTask } from './coreTasks';
+import type {
+  BoardTask,
+  FileTask,
+  KeptTask,
+  FilesTask,
+  FilesEnd,
+  LineTask,
+  MadeTask,
+  PdfTask,
+  PictureTask,
+} from './coreTasks';
 import type { BundleTask, ReadBundle } from './bundleTasks';
 import type { Answer, Envelope } from './coreWorker';
 import type { LaidTask, LookTask, OverlayTask, PlaceTask, PreparedRunGround } from './placeTasks';
@@ -35,6 +45,8 @@ export interface CorePool {
   /** @returns a PNG */
   drawPage(task: PdfPageTask & { longPx: number }, waiter?: Waiter): Promise<Uint8Array<ArrayBuffer>>;
   preparePicked(task: PickTask, waiter?: Waiter): Promise<PreparedMark>;
+  /** @returns a colour */
+  findMeantGround(task: KeptTask, waiter?: Waiter): Promise<string>;
   makeBoard(task: BoardTask, pictures: MarkPictures, waiter?: Waiter): Promise<Uint8Array<ArrayBuffer>>;
   /** Each file is kept as soon as it is made. @returns false when the delivery was cancelled in the meantime */
   makeFiles(task: FilesTask, what: string, pictures: MarkPictures, waiter?: Waiter): Promise<boolean>;
@@ -140,6 +152,10 @@ export function createCorePool({ entry, database, memoryBytes = TASK_MEMORY_BYTE
     drawPage: (task, waiter = PERSON) =>
       call('drawPage', task, ofPdf(`Drawing page ${task.page} of ${task.name}`, waiter)),
     preparePicked: (task, waiter = PERSON) => call('preparePicked', task, ofPdf('Making this mark', waiter)),
+    findMeantGround: (task, { waiting, signal } = PERSON) =>
+      call('findMeantGround', task, {
+        ...{ what: task.name, waiting, signal, mostMs: MOST_MS.picture, needsBytes: LOOK_BYTES },
+      }),
     makeBoard: (task, pictures, { waiting, signal } = PERSON) =>
       call('makeBoard', task, {
         what: 'The board',

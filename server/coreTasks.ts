@@ -3,6 +3,7 @@ import { type Artwork, artworkOfDrawing, artworkOfRaster } from '../core/artwork
 import { readDrawing } from '../core/artwork/readDrawing';
 import { rgbFromHex } from '../core/colour/hex';
 import { CoreError } from '../core/errors';
+import { meantGround } from '../core/contrast/meantGround';
 import { formats } from '../core/formats';
 import { printSvg } from '../core/formats/svg';
 import { bleedColours } from '../core/raster/bleedColours';
@@ -151,6 +152,18 @@ export async function makeBoard(host: TaskHost, task: BoardTask): Promise<Uint8A
   const { bytes } = await (isPdf ? boardPdf : boardPng)({ variants, grounds, columns: null });
   return bytes;
 }
+/** The background that a kept picture is meant for, a colour. */
+export async function findMeantGround(host: TaskHost, { blobSha, name }: KeptTask): Promise<string> {
+  const { bytes } = await readBlob(host.db, blobSha);
+  return meantGround((await decodePicture(bytes, name, MEANT_PIXELS)).raster);
+}
+export interface KeptTask {
+  readonly blobSha: string;
+  readonly name: string;
+}
+/** Contrast is measured on a smaller picture as well. */
+const MEANT_PIXELS = 500_000;
+
 /** A photo on a board is shown no larger. */
 const BOARD_PHOTO_PIXELS = 1_000_000;
 

@@ -78,6 +78,7 @@ export const describePage = answering(tasks.describePage);
 export const drawPage = answering(tasks.drawPage);
 export const preparePicked = answering(tasks.preparePicked);
 export const makeBoard = answering(tasks.makeBoard);
+export const findMeantGround = answering(tasks.findMeantGround);
 export const makeFiles = answering(tasks.makeFiles);
 export const makeLine = answering(tasks.makeLine);
 export const makePicture = answering(tasks.makePicture);

@@ -3,6 +3,7 @@ import type pg from 'pg';
 import type { ProofKind } from '../contract/proofs';
 import { placesOf } from '../contract/wallPlaces';
 import { CoreError, isCoreError } from '../core/errors';
+import type { Recipe } from '../core/recipe/recipe';
 import type { SlotBox } from '../core/wall/drawSlot';
 import type { CorePool, Waiter } from './corePool';
 import { type OpenWall, lookAtSlots, openWall, toWallView } from './openWall';
@@ -11,7 +12,7 @@ import { sourceOf } from './sources';
 import { findBlob, keepBlob } from './store/blobs';
 import { findBrand, findGroundPhoto, listGrounds } from './store/brands';
 import { withTransaction } from './store/db';
-import { findDelivery, listMadeFiles } from './store/deliveries';
+import { type MadeFile, findDelivery, listMadeFiles } from './store/deliveries';
 import { type MarkPictures, findMark, findMarkPictures } from './store/marks';
 import { type FoundProof, type NewPicture, addProof } from './store/proofs';
 import type { WallOutTask } from './wallTasks';
@@ -33,8 +34,8 @@ interface Shown {
   readonly brandId: string;
   readonly name: string;
   readonly state: string;
-  readonly revision: number | null;
-  readonly ground: string;
+  readonly subject: string;
+  readonly shows: string;
   readonly pictures: readonly NewPicture[];
 }
 
@@ -62,19 +63,29 @@ const SHOW: Record<ProofKind, (deps: Deps, id: string, waiter: Waiter) => Promis
 const VARIANT_PX = 1600;
 
 async function showVariants({ pool, core }: Deps, id: string, waiter: Waiter): Promise<Shown> {
+  const { brandId, sourceKey } = await findMark(pool, id);
   const mark = await openMark(pool, id, 'working');
-  const { brandId } = await findMark(pool, id);
   const pictures: NewPicture[] = [];
   for (const { id: variant, name } of mark.recipe.variants) {
     const png = await core.drawLaid({ mark, variant, width: VARIANT_PX, turnDeg: 0 }, waiter);
     const { width, height } = sizeOfPng(png);
     const blobSha = await keepBlob(pool, png, 'image/png');
-    pictures.push({ title: name, words: '', blobSha, width: width / 2, height: height / 2, isOpaque: false });
+    const ground = await core.findMeantGround({ blobSha, name: `${name}.png` }, waiter);
+    pictures.push({ title: name, words: '', blobSha, width: width / 2, height: height / 2, isOpaque: false, ground });
   }
-  const state = String(mark.revision);
-  return { brandId, name: mark.name, state, revision: mark.revision, ground: '#ffffff', pictures };
+  return { brandId, name: mark.name, ...ofMark(id, markState({ ...mark, sourceKey })), pictures };
 }
 
+/** Boards and variants of a mark show the same versions. */
+const ofMark = (id: string, state: string) => ({ state, subject: `mark:${id}`, shows: state });
+
+/** What variants are made of, as one word; sizes and names of files change nothing that a proof shows. */
+const markState = ({ recipe, sourceKey }: { recipe: Recipe; sourceKey: string }): string =>
+  wordOf([sourceKey, recipe.stages, recipe.variants]);
+
+const wordOf = (parts: unknown): string => createHash('sha256').update(JSON.stringify(parts)).digest('hex');
+
+const PAGE = '#ffffff';
 const MOST_GROUNDS = 6;
 
 async function showBoard({ pool, core }: Deps, id: string, waiter: Waiter): Promise<Shown> {
@@ -95,9 +106,10 @@ async function showBoard({ pool, core }: Deps, id: string, waiter: Waiter): Prom
   const blobSha = await keepBlob(pool, png, 'image/png');
   const { width, height } = sizeOfPng(png);
   return {
-    ...{ brandId: mark.brandId, name: mark.name, state: String(mark.revision), revision: mark.revision },
-    ground: '#ffffff',
-    pictures: [{ title: 'Board', words: '', blobSha, width: width / 2, height: height / 2, isOpaque: true }],
+    ...{ brandId: mark.brandId, name: mark.name, ...ofMark(id, markState(mark)) },
+    pictures: [
+      { title: 'Board', words: '', blobSha, width: width / 2, height: height / 2, isOpaque: true, ground: PAGE },
+    ],
   };
 }
 
@@ -117,7 +129,8 @@ async function showWall({ pool, core }: Deps, id: string, waiter: Waiter): Promi
     const [{ bytes }] = await core.makeWall(order, own, waiter);
     const blobSha = await keepBlob(pool, bytes, 'image/png');
     const { widthPx: width, heightPx: height } = wall.rule;
-    pictures.push({ title: mark.name, words: '', blobSha, width, height, isOpaque: false });
+    const { ground } = wall.rule;
+    pictures.push({ title: mark.name, words: '', blobSha, width, height, isOpaque: false, ground });
     placed.push(slot);
     if (!largest || own.width * own.height > largest.width * largest.height) largest = own;
   }
@@ -128,29 +141,31 @@ async function showWall({ pool, core }: Deps, id: string, waiter: Waiter): Promi
     const order = { form: 'picture' as const, title: wall.name, rule: wall.rule, groundSha, slots: placed };
     const [{ bytes }] = await core.makeWall(order, largest, waiter);
     const blobSha = await keepBlob(pool, bytes, 'image/png');
-    pictures.unshift({ title: 'The whole wall', words: '', blobSha, ...sizeOfPng(bytes), isOpaque: true });
+    const whole = { title: 'The whole wall', words: '', blobSha, ...sizeOfPng(bytes), isOpaque: true };
+    pictures.unshift({ ...whole, ground: PAGE });
   }
-  return {
-    ...{ brandId: wall.brandId, name: wall.name, state: wallState(open), revision: null },
-    ...{ ground: wall.rule.ground, pictures },
-  };
+  const state = wallState(open);
+  return { brandId: wall.brandId, name: wall.name, state, subject: `wall:${id}`, shows: state, pictures };
 }
 
 /** What browsers show of themselves. */
 const SHOWN_TYPES = ['image/png', 'image/jpeg', 'image/webp', 'image/avif', 'image/svg+xml', 'image/x-icon'];
 
-async function showDelivery({ pool }: Deps, id: string): Promise<Shown> {
+async function showDelivery({ pool, core }: Deps, id: string, waiter: Waiter): Promise<Shown> {
   const delivery = await findDelivery(pool, id);
   if (delivery.state !== 'ready') throw new CoreError('request/invalid', 'This delivery is not ready yet.');
   const { brandId } = await findMark(pool, delivery.markId);
   const pictures: NewPicture[] = [];
-  for (const file of await listMadeFiles(pool, id)) {
+  const files = await listMadeFiles(pool, id);
+  const grounds = await groundsOfFiles({ pool, core }, files, waiter);
+  for (const file of files) {
     const { mediaType } = await findBlob(pool, file.blobSha);
     const { width, height, unit, hasAlpha, format } = file.receipt;
     const isShown = SHOWN_TYPES.includes(mediaType);
     pictures.push({
       ...{ title: file.name, words: `${format.toUpperCase()}, ${round(width)} × ${round(height)} ${unit}` },
       ...{ blobSha: isShown ? file.blobSha : null, width, height, isOpaque: !hasAlpha },
+      ground: grounds.get(variantOf(file)) ?? PAGE,
     });
   }
   const state = await stateOf(pool, 'delivery', id);
@@ -158,8 +173,23 @@ async function showDelivery({ pool }: Deps, id: string): Promise<Shown> {
     .map((m) => m.name)
     .join(', ')
     .slice(0, 200);
-  return { brandId, name, state, revision: delivery.revision, ground: '#ffffff', pictures };
+  return { brandId, name, state, subject: `delivery:${delivery.markId}`, shows: id, pictures };
 }
+
+const variantOf = ({ markId, variant }: MadeFile) => `${markId} ${variant}`;
+
+/** The background each variant is meant for, by the first of its files with pixels that are clear. */
+async function groundsOfFiles({ pool, core }: Deps, files: readonly MadeFile[], waiter: Waiter) {
+  const grounds = new Map<string, string>();
+  for (const file of files) {
+    if (grounds.has(variantOf(file)) || !file.receipt.hasAlpha) continue;
+    const { mediaType } = await findBlob(pool, file.blobSha);
+    if (!PIXEL_TYPES.includes(mediaType)) continue;
+    grounds.set(variantOf(file), await core.findMeantGround({ blobSha: file.blobSha, name: file.name }, waiter));
+  }
+  return grounds;
+}
+const PIXEL_TYPES = ['image/png', 'image/webp', 'image/avif', 'image/tiff'];
 
 const round = (v: number) => Math.round(v * 100) / 100;
 
@@ -171,20 +201,23 @@ function sizeOfPng(bytes: Uint8Array): { width: number; height: number } {
 
 /** A wall as it was opened: what is changed while its pictures are made is newer than they are. */
 function wallState({ wall, slots }: OpenWall): string {
-  const parts = [wall.rule, slots.map((s) => [s.row.id, s.key, s.row.shows])];
-  return createHash('sha256').update(JSON.stringify(parts)).digest('hex');
+  return wordOf([wall.rule, slots.map((s) => [s.row.id, s.key, s.row.shows])]);
 }
 
 /** What would be shown now, as one word. */
 async function stateOf(pool: pg.Pool, kind: ProofKind, id: string): Promise<string> {
   if (kind === 'wall') return wallState(await openWall(pool, id));
   if (kind === 'delivery') return (await findDelivery(pool, id)).isOutdated ? 'outdated' : 'current';
-  return String((await findMark(pool, id)).revision);
+  return markState(await findMark(pool, id));
 }
+
+const COUNTED = /^\d+$/;
 
 /** Whether there is something newer than what a link shows; whatever was removed meanwhile has nothing newer. */
 export async function isNewerThere(pool: pg.Pool, { kind, targetId, state }: FoundProof): Promise<boolean> {
   try {
+    // Links of older versions kept the mark's revision.
+    if (COUNTED.test(state)) return String((await findMark(pool, targetId)).revision) !== state;
     return (await stateOf(pool, kind, targetId)) !== state;
   } catch (error) {
     if (isCoreError(error) && error.code === 'store/not-found') return false;

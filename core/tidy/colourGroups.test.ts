@@ -10,6 +10,7 @@ const piece = (areaPx: number, colour: string | null): PieceFact => ({
   colour,
   box: { x: 0, y: 0, width: 1, height: 1 },
   distancePx: 0,
+  treatment: 'kept',
   dropped: false,
 });
 

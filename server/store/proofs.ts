@@ -10,8 +10,7 @@ interface ProofRow {
   kind: ProofKind;
   title: string;
   target_id: string;
-  revision: string | null;
-  ground: string;
+  version: number;
   ends_on: string | null;
   closed_at: Date | null;
   has_ended: boolean;
@@ -55,8 +54,7 @@ export interface FoundProof {
 }
 
 function toFound(r: ProofRow, answers: readonly ProofAnswer[]): FoundProof {
-  const revision = r.revision === null ? null : Number(r.revision);
-  const both = { kind: r.kind, title: r.title, revision, endsOn: r.ends_on, answers };
+  const both = { kind: r.kind, title: r.title, version: r.version, endsOn: r.ends_on, answers };
   const isClosed = r.closed_at !== null;
   return {
     ...{ id: r.id, key: r.key, kind: r.kind, targetId: r.target_id, state: r.state },
@@ -67,7 +65,7 @@ function toFound(r: ProofRow, answers: readonly ProofAnswer[]): FoundProof {
       ...{ openedCount: r.opened_count, openedAt: r.opened_at?.toISOString() ?? null },
       createdAt: r.created_at.toISOString(),
     },
-    page: { ...both, brand: r.brand_name, madeAt: r.created_at.toISOString(), ground: r.ground },
+    page: { ...both, brand: r.brand_name, madeAt: r.created_at.toISOString() },
   };
 }
 
@@ -78,8 +76,10 @@ export interface NewProof {
   readonly title: string;
   readonly targetId: string;
   readonly state: string;
-  readonly revision: number | null;
-  readonly ground: string;
+  /** The thing whose versions are counted together. */
+  readonly subject: string;
+  /** What of it is shown, as one word: proofs with the same are of one version. */
+  readonly shows: string;
   readonly endsOn: string | null;
   readonly pictures: readonly NewPicture[];
 }
@@ -95,15 +95,17 @@ const COLUMN: Record<ProofKind, string> = {
 /** A link with all that it shows. In a transaction. @returns its id */
 export async function addProof(db: Db, p: NewProof): Promise<string> {
   const { rows } = await db.query<{ id: string }>(
-    `insert into proof (brand_id, key, kind, title, ${COLUMN[p.kind]}, state, revision, ground, ends_on)
-     values ($1, $2, $3, $4, $5, $6, $7, $8, $9) returning id`,
-    [p.brandId, p.key, p.kind, p.title, p.targetId, p.state, p.revision, p.ground, p.endsOn],
+    `insert into proof (brand_id, key, kind, title, ${COLUMN[p.kind]}, state, subject, shows, ends_on, version)
+     values ($1, $2, $3, $4, $5, $6, $7, $8, $9, coalesce(
+       (select min(version) from proof where subject = $7 and shows = $8),
+       (select max(version) + 1 from proof where subject = $7), 1)) returning id`,
+    [p.brandId, p.key, p.kind, p.title, p.targetId, p.state, p.subject, p.shows, p.endsOn],
   );
   for (const [k, own] of p.pictures.entries())
     await db.query(
-      `insert into proof_picture (proof_id, position, title, words, blob_sha, width, height, is_opaque)
-       values ($1, $2, $3, $4, $5, $6, $7, $8)`,
-      [rows[0].id, k, own.title, own.words, own.blobSha, own.width, own.height, own.isOpaque],
+      `insert into proof_picture (proof_id, position, title, words, blob_sha, width, height, is_opaque, ground)
+       values ($1, $2, $3, $4, $5, $6, $7, $8, $9)`,
+      [rows[0].id, k, own.title, own.words, own.blobSha, own.width, own.height, own.isOpaque, own.ground],
     );
   return rows[0].id;
 }
@@ -151,9 +153,11 @@ export async function listProofPictures(db: Db, { id, key }: FoundProof): Promis
     width: number;
     height: number;
     is_opaque: boolean;
+    ground: string;
   }>('select * from proof_picture where proof_id = $1 order by position', [id]);
   return rows.map((r, k) => ({
-    ...{ title: r.title, words: r.words, width: r.width, height: r.height, isOpaque: r.is_opaque },
+    ...{ title: r.title, words: r.words, width: r.width, height: r.height },
+    ...{ isOpaque: r.is_opaque, ground: r.ground },
     picture: r.blob_sha ? paths.proofPicture(key, k) : null,
   }));
 }

@@ -47,7 +47,7 @@ describe('a proof link', () => {
   let view: ProofView;
   it('shows a mark’s variants as they were, to whoever has the address', async () => {
     view = await link({ kind: 'variants', targetId: mark.id });
-    expect(view).toMatchObject({ title: 'Badge', state: 'open', isNewer: false, revision: mark.revision });
+    expect(view).toMatchObject({ title: 'Badge', state: 'open', isNewer: false, version: 1 });
     const page = await open(view);
     expect(page.pictures.map((p) => p.title)).toEqual(mark.recipe.variants.map((v) => v.name));
     const picture = new Uint8Array(await (await outside(page.pictures[0].picture as string)).arrayBuffer());
@@ -55,17 +55,43 @@ describe('a proof link', () => {
     const before = Buffer.from(picture).toString('base64');
     await recolour('#b5322b');
     const later = await open(view);
-    expect(later).toMatchObject({ isNewer: true, revision: mark.revision });
+    expect(later).toMatchObject({ isNewer: true, version: 1 });
     const same = Buffer.from(await (await outside(later.pictures[0].picture as string)).arrayBuffer());
     expect(same.toString('base64')).toBe(before);
+  });
+  it('stands on the background that each variant is meant for', async () => {
+    const page = await open(view);
+    const grounds = Object.fromEntries(page.pictures.map((p) => [p.title, p.ground]));
+    expect(grounds).toMatchObject({ Black: '#ffffff', Reversed: '#141414' });
+    const delivery = await app.json<DeliveryView>('POST', paths.markDeliveries(mark.id), {
+      basedOn: (await newest()).revision,
+    });
+    await app.waitFor(delivery.id);
+    const files = (await open(await link({ kind: 'delivery', targetId: delivery.id }))).pictures;
+    const ofReversed = files.filter((f) => /reversed/.test(f.title));
+    expect(ofReversed.length).toBeGreaterThan(0);
+    expect(new Set(ofReversed.map((f) => f.ground))).toEqual(new Set(['#141414']));
+  });
+  it('counts versions from its first proof, and only what shows', async () => {
+    const again = await link({ kind: 'board', targetId: mark.id });
+    expect(again.version).toBe(2);
+    const { recipe, revision } = await newest();
+    const next = { ...recipe, files: { ...recipe.files, lines: recipe.files.lines.slice(1) } };
+    await app.call('PUT', paths.markRecipe(mark.id), { basedOn: revision, why: 'One file less', recipe: next });
+    expect(await open(again)).toMatchObject({ isNewer: false, version: 2 });
+    expect((await link({ kind: 'variants', targetId: mark.id })).version).toBe(2);
+    await recolour('#225588');
+    expect((await link({ kind: 'variants', targetId: mark.id })).version).toBe(3);
+    await recolour('#b5322b');
   });
   it('takes a yes, and notes that are pinned to a place', async () => {
     expect((await say(view, { kind: 'yes', who: 'Odile' })).status).toBe(201);
     const note = { kind: 'note', picture: 1, x: 0.25, y: 0.5, words: 'A little larger here', who: '' };
     expect((await say(view, note)).status).toBe(201);
-    const [listed] = await app.json<ProofView[]>('GET', paths.brandProofs(brandId));
+    const all = await app.json<ProofView[]>('GET', paths.brandProofs(brandId));
+    const listed = all.find((p) => p.id === view.id) as ProofView;
     expect(listed.answers).toMatchObject([{ kind: 'yes', who: 'Odile' }, note]);
-    expect(listed.openedCount).toBe(2);
+    expect(listed.openedCount).toBe(3);
   });
   it.each([
     [{ kind: 'note', words: ' ' }, 400],

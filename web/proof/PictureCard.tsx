@@ -5,7 +5,6 @@ import type { GroundName, Pin } from './useProof';
 interface Props {
   readonly picture: ProofPicture;
   readonly ground: GroundName;
-  readonly ownGround: string;
   readonly isActual: boolean;
   readonly notes: readonly (ProofAnswer & { readonly number: number })[];
   readonly pin: Pin | null;
@@ -15,7 +14,7 @@ interface Props {
 const share = (v: number | null) => `${(v ?? 0.5) * 100}%`;
 
 /** One picture on its ground, with the notes that are pinned to it. */
-export function PictureCard({ picture, ground, ownGround, isActual, notes, pin, onPin }: Props) {
+export function PictureCard({ picture, ground, isActual, notes, pin, onPin }: Props) {
   const press = (event: MouseEvent<HTMLButtonElement>) => {
     const box = event.currentTarget.getBoundingClientRect();
     // A press by keyboard has no place: then the note is pinned to the middle.
@@ -28,7 +27,7 @@ export function PictureCard({ picture, ground, ownGround, isActual, notes, pin, 
     <figure className={`proof-picture${picture.isOpaque ? ' is-opaque' : ''}`}>
       <div
         className={`proof-ground is-${ground}`}
-        style={ground === 'own' ? { background: ownGround } : undefined}
+        style={ground === 'own' ? { background: picture.ground } : undefined}
         tabIndex={isActual ? 0 : undefined}
       >
         {picture.picture ? (

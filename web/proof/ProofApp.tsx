@@ -27,8 +27,11 @@ interface PageProps {
   readonly onAnswer: (said: Said) => Promise<boolean>;
 }
 
+const GROUNDS: readonly GroundName[] = ['own', 'light', 'dark'];
+const GROUND_WORDS: Record<GroundName, string> = { own: 'As meant', light: 'Light', dark: 'Dark' };
+
 function Page({ page, problem, isSending, onAnswer }: PageProps) {
-  const [ground, setGround] = useState<GroundName>(page.kind === 'wall' ? 'own' : 'light');
+  const [ground, setGround] = useState<GroundName>('own');
   const [isActual, setActual] = useState(false);
   const [pin, setPin] = useState<Pin | null>(null);
   const [form, setForm] = useState<'yes' | 'note' | null>(null);
@@ -45,7 +48,6 @@ function Page({ page, problem, isSending, onAnswer }: PageProps) {
     setForm(null);
     setPin(null);
   };
-  const grounds: GroundName[] = page.kind === 'wall' ? ['own', 'light', 'dark'] : ['light', 'dark'];
   return (
     <div className="proof">
       <header className="proof-head">
@@ -54,10 +56,10 @@ function Page({ page, problem, isSending, onAnswer }: PageProps) {
           <span className="soft">{page.brand}</span>
         </span>
         <span className="proof-tools">
-          <span role="group" aria-label="Ground">
-            {grounds.map((g) => (
+          <span role="group" aria-label="Background">
+            {GROUNDS.map((g) => (
               <button key={g} type="button" aria-pressed={ground === g} onClick={() => setGround(g)}>
-                {{ own: 'Its own', light: 'Light', dark: 'Dark' }[g]}
+                {GROUND_WORDS[g]}
               </button>
             ))}
           </span>
@@ -72,8 +74,7 @@ function Page({ page, problem, isSending, onAnswer }: PageProps) {
         </span>
       </header>
       <p className="proof-state soft">
-        {page.revision !== null && `Version ${page.revision}, made`}
-        {page.revision === null && 'Made'} on {when.format(new Date(page.madeAt))}
+        Version {page.version}, made on {when.format(new Date(page.madeAt))}
         {page.endsOn && `. This page can be seen until ${when.format(new Date(`${page.endsOn}T12:00:00`))}`}.
         {page.isNewer && <b className="warn"> There is a newer version than this one.</b>}
       </p>
@@ -83,7 +84,6 @@ function Page({ page, problem, isSending, onAnswer }: PageProps) {
             key={k}
             picture={own}
             ground={ground}
-            ownGround={page.ground}
             isActual={isActual}
             notes={notes.map((n, number) => ({ ...n, number: number + 1 })).filter((n) => n.picture === k)}
             pin={pin?.picture === k ? pin : null}

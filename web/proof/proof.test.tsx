@@ -5,10 +5,11 @@ import type { ProofAnswer, ProofPage } from '../../contract/proofs';
 import { ProofApp } from './ProofApp';
 
 const page = (change: Partial<ProofPage> = {}): ProofPage => ({
-  ...{ title: 'Trust badge', brand: 'Harrowmere', kind: 'variants', revision: 7, isNewer: false, endsOn: null },
-  ...{ madeAt: '2026-11-20T10:00:00.000Z', ground: '#ffffff', answers: [] },
+  ...{ title: 'Trust badge', brand: 'Harrowmere', kind: 'variants', version: 7, isNewer: false, endsOn: null },
+  ...{ madeAt: '2026-11-20T10:00:00.000Z', answers: [] },
   pictures: ['Colour', 'Black'].map((title, k) => ({
     ...{ title, words: '', picture: `/proof/k/pictures/${k}`, width: 400, height: 200, isOpaque: false },
+    ground: k === 0 ? '#ffffff' : '#141414',
   })),
   ...change,
 });
@@ -68,6 +69,12 @@ describe('the page of a proof link', () => {
     await userEvent.type(screen.getByLabelText('Note'), 'x');
     await userEvent.click(screen.getByRole('button', { name: 'Pass it on' }));
     await waitFor(() => expect(sent.at(-1)?.body).toMatchObject({ picture: 0, x: 0.5, y: 0.5 }));
+  });
+  it('shows each picture on what it is meant for, first of all', async () => {
+    render(<ProofApp linkKey="k" />);
+    await screen.findByRole('button', { name: 'As meant', pressed: true });
+    const grounds = [...document.querySelectorAll<HTMLElement>('.proof-ground')].map((g) => g.style.background);
+    expect(grounds).toEqual(['#ffffff', '#141414']);
   });
   it('is looked at on light and dark grounds, and at its actual size', async () => {
     render(<ProofApp linkKey="k" />);

@@ -4,7 +4,7 @@ import type { ProofAnswer, ProofPage } from '../../contract/proofs';
 import { send } from '../data/http';
 import { wordsFor } from '../messages';
 
-/** What the pictures stand on: what they were made for, or the one or the other plain ground. */
+/** What the pictures stand on: each on what it is meant for, or all on the one or the other plain ground. */
 export type GroundName = 'own' | 'light' | 'dark';
 
 /** Where a note is about to be pinned. */

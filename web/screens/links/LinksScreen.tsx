@@ -108,9 +108,7 @@ function ProofRow({ proof, onAct }: { proof: ProofView; onAct: Act }) {
           <b>{proof.title}</b>
         )}
         <span className="soft small">
-          {proof.kind}
-          {proof.revision !== null && `, version ${proof.revision}`}, {dated(proof.createdAt)},{' '}
-          {stateWords[proof.state]}
+          {proof.kind}, version {proof.version}, {dated(proof.createdAt)}, {stateWords[proof.state]}
           {proof.openedCount > 0
             ? `, opened ${proof.openedCount} ${proof.openedCount === 1 ? 'time' : 'times'}`
             : ', not opened yet'}

@@ -11,7 +11,7 @@ import { LiveLine } from '../files/LiveLine';
 import { LinksScreen } from './LinksScreen';
 
 const proof: ProofView = {
-  ...{ id: 'p1', path: '/proof/abc', kind: 'variants', title: 'Trust badge', targetId: 'm1', revision: 7 },
+  ...{ id: 'p1', path: '/proof/abc', kind: 'variants', title: 'Trust badge', targetId: 'm1', version: 7 },
   ...{ isNewer: true, endsOn: null, state: 'open', openedCount: 3, openedAt: null },
   createdAt: '2026-11-20T10:00:00.000Z',
   answers: [
