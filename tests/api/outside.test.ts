@@ -76,7 +76,7 @@ describe('a proof link', () => {
     const again = await link({ kind: 'board', targetId: mark.id });
     expect(again.version).toBe(2);
     const { recipe, revision } = await newest();
-    const next = { ...recipe, files: { ...recipe.files, lines: recipe.files.lines.slice(1) } };
+    const next = { ...recipe, files: { ...recipe.files, lines: recipe.files.lines.slice(0, -1) } };
     await app.call('PUT', paths.markRecipe(mark.id), { basedOn: revision, why: 'One file less', recipe: next });
     expect(await open(again)).toMatchObject({ isNewer: false, version: 2 });
     expect((await link({ kind: 'variants', targetId: mark.id })).version).toBe(2);

@@ -64,7 +64,7 @@ describe('the grounds', () => {
   it('take colours and photos, and a photo that is refused is named beside the others', async () => {
     show();
     await userEvent.type(await screen.findByRole('textbox', { name: 'Name of the colour' }), 'Night{Enter}');
-    await waitFor(() => expect(sent[0]?.body).toEqual({ name: 'Night', hex: '#7fa6bf' }));
+    await waitFor(() => expect(sent[0]?.body).toEqual({ name: 'Night', hex: '#8a8a8a' }));
     const files = ['broken.jpg', 'fine.jpg'].map((n) => new File(['x'], n, { type: 'image/jpeg' }));
     await userEvent.upload(screen.getByLabelText('Choose photos'), files);
     expect((await screen.findByRole('alert')).textContent).toBe('broken.jpg is damaged.');
