@@ -108,7 +108,7 @@ async function warmUpDuring(opening: Promise<unknown>): Promise<void> {
 function chooseWay(job: CutoutJob, raster: Raster, hasAlpha: boolean): Recipe {
   if (job.way === 'auto' && job.hasOwnRecipe) return job.recipe;
   const found = job.way === 'auto' ? inspectPicture(raster, hasAlpha).way : job.way;
-  const way = found === 'transparent' ? 'keep' : found === 'paper' ? 'paper' : 'flat';
+  const way = found === 'transparent' || found === 'opaque' ? 'keep' : found === 'paper' ? 'paper' : 'flat';
   return { ...job.recipe, stages: { ...job.recipe.stages, cutOut: { ...job.recipe.stages.cutOut, way } } };
 }
 

@@ -5,6 +5,7 @@ import type { Raster } from '../core/raster/raster';
 import { plainCapture, simulateCapture } from '../core/capture/simulateCapture';
 import { archLine, blueInk, drawStrokes, photographSheet } from '../core/ink/testSheet';
 import { disc, drawMark, onGround, ring } from '../tests/support/pictures';
+import { runStages } from '../core/recipe/runRecipe';
 import { describeFindings, describeFound } from './describe';
 
 const sentence = (picture: Raster): string => {
@@ -21,6 +22,15 @@ describe('describeFound', () => {
     expect(sentence(onGround(drawMark(200, 200, disc(100, 100, 60), [31, 90, 69]), [255, 255, 255]))).toBe(
       'Flat ground #ffffff: cut out, no enclosed areas.',
     );
+  });
+  it('keeps a picture of one colour opaque', () => {
+    const plate = onGround(
+      drawMark(200, 60, () => 0, [0, 0, 0]),
+      [31, 90, 69],
+    );
+    expect(sentence(plate)).toBe('All of one colour, #1f5a45: kept opaque, as a plate or a strip.');
+    const { recipe } = proposeRecipe(plate, 1, inspectPicture(plate).way);
+    expect(runStages(plate, recipe.stages, { pictureKey: 'plate' }).master.raster.data[3]).toBe(255);
   });
   it('says how clear transparent artwork is', () =>
     expect(sentence(drawMark(200, 200, disc(100, 100, 60), [31, 90, 69]))).toMatch(

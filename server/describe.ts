@@ -12,6 +12,7 @@ export const describeFindings = (result: MasterResult): Finding[] => result.find
 export function describeFound(seen: Inspection, recipe: Recipe, result: MasterResult | null): string {
   const percent = (share: number) => `${Math.round(share * 100)} %`;
   if (seen.way === 'transparent') return `Already transparent, ${percent(seen.clearShare)} of it clear: kept as it is.`;
+  if (seen.way === 'opaque') return `All of one colour, ${seen.groundHex}: kept opaque, as a plate or a strip.`;
   const ground = seen.groundHex ? `ground ${seen.groundHex}` : 'no common ground colour';
   if (!result) return `No flat ground found (${ground}): kept as it is until you pick the ground's colour.`;
   const facts = cutOutFacts(result);

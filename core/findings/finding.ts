@@ -33,6 +33,7 @@ export type FindingId =
   | 'artwork-eaten'
   | 'specks'
   | 'no-flat-ground'
+  | 'opaque-plate'
   | 'strokes-faint'
   | 'stray-pieces'
   | 'lines-remain'

@@ -11,6 +11,18 @@ it('tells transparent artwork, a flat ground and writing on paper apart', () => 
   expect(inspectPicture(onGround(mark, [255, 255, 255]))).toMatchObject({ way: 'flat', groundHex: '#ffffff' });
   expect(inspectPicture(photographSheet({ noise: 4, falloff: 0.3, paper: [243, 234, 212] }).picture).way).toBe('paper');
 });
+it('takes a picture of one colour for a plate, as it was saved or heavily compressed', () => {
+  const plate = onGround(
+    drawMark(160, 120, () => 0, [0, 0, 0]),
+    [31, 90, 69],
+  );
+  expect(inspectPicture(plate)).toMatchObject({ way: 'opaque', groundHex: '#1f5a45' });
+  const noise = normalFrom(seededRandom(2));
+  for (let i = 0; i < plate.data.length; i += 4) plate.data[i] += Math.round(noise());
+  expect(inspectPicture(plate).way).toBe('opaque');
+  plate.data.set([90, 140, 120], (60 * 160 + 80) * 4);
+  expect(inspectPicture(plate).way).toBe('flat');
+});
 it('takes a logo of several colours for no writing, however noisy its ground is', () => {
   const other = drawMark(160, 120, disc(40, 40, 18), [190, 40, 40]);
   for (let i = 0; i < mark.data.length; i += 4)

@@ -7,7 +7,8 @@ import type { Raster } from '../raster/raster';
 import { eachStrip } from '../raster/strips';
 import { isOneInk } from './isOneInk';
 
-export type Way = 'flat' | 'paper' | 'transparent' | 'vector';
+/** `opaque` is a picture of one colour: a plate or a strip, which has no ground to be taken off. */
+export type Way = 'flat' | 'paper' | 'transparent' | 'vector' | 'opaque';
 
 export interface Inspection {
   readonly width: number;
@@ -44,17 +45,30 @@ export function inspectPicture(raster: Raster, hasAlpha = true): Inspection {
     return { ...seen, way: 'transparent', groundHex: null, noise: 0, drift: 0, share: 0 };
   }
   const ground = measureGround(raster);
+  const isPlate = ground.share === 1 && isOneColour(raster, ground.colour);
   const isRestless = ground.share < LEAST_SHARE || ground.noise > GRAIN || ground.drift > FALL_OFF;
   const isScanned = ground.noise > SCANNED;
   const isPaper = !ground.checker && (isRestless ? isOneInk(raster) : isScanned && isOneInk(raster, ground.colour));
   return {
     ...seen,
-    way: isPaper ? 'paper' : 'flat',
+    way: isPlate ? 'opaque' : isPaper ? 'paper' : 'flat',
     groundHex: hexFromRgb(ground.colour),
     noise: ground.noise,
     drift: ground.drift,
     share: ground.share,
   };
+}
+
+/** Compression moves no channel of a level picture by more than this. */
+const ONE_COLOUR = 6;
+
+/** Whether every pixel has the same colour. */
+export function isOneColour({ data }: Raster, [r, g, b]: ArrayLike<number> & Iterable<number>): boolean {
+  for (let i = 0; i < data.length; i += 4) {
+    const most = Math.max(Math.abs(data[i] - r), Math.abs(data[i + 1] - g), Math.abs(data[i + 2] - b));
+    if (most > ONE_COLOUR) return false;
+  }
+  return true;
 }
 
 function countTransparent(raster: Raster): { clear: number; part: number } {

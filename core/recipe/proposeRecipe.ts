@@ -29,7 +29,11 @@ type CutOutWay = StageValues['cutOut']['way'];
 export function proposeRecipe(picture: Raster | Artwork, reduction: number, found: Way): Proposal {
   const source = 'raster' in picture ? picture : artworkOfRaster(picture, reduction);
   const ways: CutOutWay[] =
-    found === 'transparent' ? ['keep'] : found === 'paper' ? ['paper', 'flat'] : ['flat', 'paper'];
+    found === 'transparent' || found === 'opaque'
+      ? ['keep']
+      : found === 'paper'
+        ? ['paper', 'flat']
+        : ['flat', 'paper'];
   const base = initialRecipe();
   const withWay = (way: CutOutWay): Recipe => ({
     ...base,

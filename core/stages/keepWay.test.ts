@@ -34,6 +34,9 @@ describe('artwork that came transparent', () => {
   });
   it('of which nothing is visible is told, and so is a picture without a clear pixel', () => {
     expect(run(createRaster(20, 20)).findings.map((f) => f.id)).toEqual(['nothing-left']);
+    const plate = onGround(createRaster(20, 20), [31, 90, 69]);
+    expect(run(plate).findings.map((f) => [f.id, f.weight])).toEqual([['opaque-plate', 'note']]);
+    expect(run(plate).artwork.raster.data[3]).toBe(255);
     const opaque = onGround(gold, [255, 255, 255]);
     expect(run(opaque).findings.map((f) => [f.id, f.fixes?.length])).toEqual([['no-flat-ground', 2]]);
   });

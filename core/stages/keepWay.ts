@@ -1,5 +1,6 @@
 import { type Rgb, hexFromRgb, rgbFromHex } from '../colour/hex';
 import type { Finding } from '../findings/finding';
+import { isOneColour } from '../inspect/inspectPicture';
 import { fringeOf, takeFringe } from '../matte/takeFringe';
 import { findExtents } from '../raster/extents';
 import { type Raster, hasTransparency } from '../raster/raster';
@@ -49,6 +50,17 @@ function keepFindings(raster: Raster): Finding[] {
       },
     ];
   if (hasTransparency(raster)) return [];
+  if (isOneColour(raster, raster.data.subarray(0, 3)))
+    return [
+      {
+        id: 'opaque-plate',
+        stage,
+        weight: 'note',
+        title: 'a picture of one colour',
+        detail: 'It has no background, so it stays opaque: a plate or a strip, which covers what it is laid on.',
+        places: [],
+      },
+    ];
   return [
     {
       id: 'no-flat-ground',

@@ -60,7 +60,7 @@ export function auditLogo(
   const seen = inspectPicture(raster);
   const isClear = seen.way === 'transparent';
   let own = raster;
-  if (!isClear && seen.share >= FLAT_BORDER && isBox(seen.groundHex)) {
+  if (!isClear && seen.way !== 'opaque' && seen.share >= FLAT_BORDER && isBox(seen.groundHex)) {
     own = cutOutFlat(raster, { ...plainFlat, unchecked: true }).picture;
     if (!isDrawn) problems.push('white-box');
   }

@@ -43,6 +43,9 @@ export const whyOfFinding: Record<FindingId, string> = {
   'no-flat-ground':
     'Where no ground can be told from the mark nothing can be cut out by colour. ' +
     'The border shows a photo, a pattern or the mark itself.',
+  'opaque-plate':
+    'A plate or a strip has one colour and no background of its own: as a mark it is laid under or beside others. ' +
+    'A scan of an empty page looks the same; if a mark was meant to be on it, ask for the file again.',
   'strokes-faint':
     'Faint strokes vanish first when a file is made small or printed. ' +
     'The pen left little ink there, or the light of the photograph washed it out.',

@@ -258,3 +258,17 @@ describe('what cannot be', () => {
     expect(await app.json('POST', paths.placementRun(id))).toMatchObject({ error: { code: 'request/invalid' } });
   });
 });
+
+it('a picture of one colour is taken in opaque and laid like any other mark', async () => {
+  const strip = sharp({ create: { width: 600, height: 120, channels: 3, background: '#1f5a45' } });
+  const taken = (await app.takeIn(brandId, new Uint8Array(await strip.png().toBuffer()), 'strip.png')).mark;
+  expect([taken.found.way, taken.recipe.stages.cutOut.way]).toEqual(['opaque', 'keep']);
+  const items = [{ mark: taken.id, variant: 'colour', at: 'lower', inset: '0', size: '100%' }];
+  const { id } = await add('A strip below', { items });
+  const ground = await drop(id, 'light.jpg', await photo('#f2efe6'));
+  const [seen] = await look(id, [ground]);
+  expect(seen.items[0].box).toEqual({ x: 0, y: 420, width: 900, height: 180 });
+  await run(id);
+  const [made] = Object.values(await archive(id));
+  expect(await colourAt(made, 450, 580).then((c) => c.every((v, k) => Math.abs(v - [31, 90, 69][k]) < 4))).toBe(true);
+});

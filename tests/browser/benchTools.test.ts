@@ -111,7 +111,8 @@ describe('findings', () => {
     for (let k = 1; k <= 9 && (await fix.count()); k++) {
       await fix.click();
       await expect.poll(async () => (await stored(mark)).cutOut.choke).toBe(k * 0.5);
-      await page.waitForTimeout(700); // the next result decides whether the finding is still there
+      // The next result decides whether the finding is still there.
+      await fix.waitFor({ state: 'detached', timeout: 10_000 }).catch(() => {});
     }
     expect(await fix.count(), 'the finding goes once the fringe is gone').toBe(0);
     await page.close();

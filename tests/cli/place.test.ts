@@ -39,6 +39,19 @@ beforeAll(async () => {
 });
 
 describe('place', () => {
+  it('lays a picture of one colour, a plate or a strip, on an exact frame as it came', async () => {
+    const flat = sharp({ create: { width: 600, height: 120, channels: 3, background: '#1f5a45' } });
+    writeFileSync(at('plate.png'), await flat.png().toBuffer());
+    const words = ['--mark', at('plate.png'), '--variant', 'colour', '--at', 'lower', '--inset', '0', '--size', '100%'];
+    const ended = await tassel('place', '800x600:#ffffff', ...words, '--out', at('framed.png'));
+    expect([ended.stderr, ended.code]).toEqual(['', 0]);
+    const framed = await pixels('framed.png');
+    expect([framed.at(2, 439), framed.at(2, 440), framed.at(797, 597)]).toEqual([
+      [255, 255, 255, 255],
+      [31, 90, 69, 255],
+      [31, 90, 69, 255],
+    ]);
+  });
   it('takes the variant that reads best on each photo, at the very pixel, and passes on no location', async () => {
     const ended = await tassel(
       'place',
