@@ -4,22 +4,84 @@ import type { Raster } from '../raster/raster';
  * Moves the edge of a picture's matte, in place: inwards for a positive `chokePx`, outwards for a negative one,
  * to a tenth of a pixel. Whole pixels are grey-scale erosion or dilation with a cross; the fraction mixes two steps.
  * Pixels that become visible take the colour of a visible neighbour.
+ * @param movable  1 for pixels that a choke may change; all where it is left out
  */
-export function chokeMatte(raster: Raster, chokePx: number): void {
+export function chokeMatte(raster: Raster, chokePx: number, movable?: Uint8Array): void {
   const sign = chokePx >= 0 ? 1 : -1;
   let rest = Math.abs(chokePx);
   while (rest > 1e-6) {
-    step(raster, sign, Math.min(1, rest));
+    step(raster, { sign, share: Math.min(1, rest), movable });
     rest -= 1;
   }
 }
 
-function step(raster: Raster, sign: 1 | -1, share: number): void {
+/** An edge's own pixels, from clear to solid, in a soiled picture. */
+const EDGE_PX = 4;
+
+/**
+ * Pixels near enough to what is clear to belong to its edge. Inside a figure, where one part of it touches another,
+ * compression leaves pixels that are not quite solid: an edge that moves in must not start from there.
+ * @param soft  pixels of glows and shadows, which are edges as a whole
+ * @returns 1 for these, 0 for others
+ */
+export function nearClear(
+  { width, height, data }: Raster,
+  chokePx: number,
+  soft: readonly ArrayLike<number>[],
+): Uint8Array {
+  const reach = Math.ceil(chokePx) + EDGE_PX;
+  const isClear = (i: number) => data[i * 4 + 3] === 0;
+  const clear = new Uint8Array(width * height);
+  // A single clear pixel, or a line of them, is a flaw and no background: it takes a square of four.
+  for (let y = 0; y + 1 < height; y++)
+    for (let x = 0, i = y * width; x + 1 < width; x++, i++) {
+      if (!isClear(i) || !isClear(i + 1) || !isClear(i + width) || !isClear(i + width + 1)) continue;
+      clear[i] = clear[i + 1] = clear[i + width] = clear[i + width + 1] = 1;
+    }
+  // Beyond the picture nothing is known: an edge that leaves it is none.
+  const along = widen(clear, { lines: height, lineStep: width, length: width, step: 1 }, reach);
+  const near = widen(along, { lines: width, lineStep: 1, length: height, step: width }, reach);
+  for (const members of soft) for (let k = 0; k < members.length; k++) near[members[k]] = 1;
+  return near;
+}
+
+interface Lines {
+  readonly lines: number;
+  readonly lineStep: number;
+  readonly length: number;
+  readonly step: number;
+}
+
+/** What lies within so many pixels of a 1 along its line. */
+function widen(plane: Uint8Array, { lines, lineStep, length, step }: Lines, reach: number): Uint8Array {
+  const out = new Uint8Array(plane.length);
+  for (let l = 0; l < lines; l++) {
+    const pass = (first: number, by: number) => {
+      let last = -Infinity;
+      for (let k = 0, at = first; k < length; k++, at += by) {
+        if (plane[at] === 1) last = k;
+        if (k - last <= reach) out[at] = 1;
+      }
+    };
+    pass(l * lineStep, step);
+    pass(l * lineStep + (length - 1) * step, -step);
+  }
+  return out;
+}
+
+interface Step {
+  readonly sign: 1 | -1;
+  readonly share: number;
+  readonly movable?: Uint8Array;
+}
+
+function step(raster: Raster, { sign, share, movable }: Step): void {
   const { width, height, data } = raster;
   const before = new Uint8Array(width * height);
   for (let i = 0; i < before.length; i++) before[i] = data[i * 4 + 3];
   for (let y = 0, i = 0; y < height; y++) {
     for (let x = 0; x < width; x++, i++) {
+      if (movable?.[i] === 0) continue;
       const own = before[i];
       let far = own;
       let from = i;

@@ -5,10 +5,11 @@ import type { Anchor, RectPx } from '../params';
 import { bytes, call, copyPartIn, roomFor, withHeap } from '../kernels/heap';
 import { placeOnCanvas } from '../raster/cropRaster';
 import type { Raster } from '../raster/raster';
-import { chokeMatte, softenMatte } from './adjustEdge';
+import { chokeMatte, nearClear, softenMatte } from './adjustEdge';
 import { findEdgeBand, openTable } from './edgeBand';
 import { type EnclosedArea, findEnclosedAreas } from './enclosedAreas';
 import type { Ground } from './measureGround';
+import { removeCrumbs } from './removeCrumbs';
 import { removeDirt } from './removeDirt';
 import { agreeOnShadow, takeShadowRemains } from './shadowRemains';
 import { type RowSegments, findSegments, markMixed, segmentsRoom } from './rowSegments';
@@ -115,10 +116,11 @@ export function cutOutFlat(
   const { x, y } = region;
   return withHeap(cutRoom(box.width, box.height, ground), () => {
     const part = bringIn(raster, whole, box, region);
-    const { picture, areas, segments } = cutRegion(part, tolerance, shiftAnchors(options, -x, -y), onStep);
+    const { picture, areas, segments, soft } = cutRegion(part, tolerance, shiftAnchors(options, -x, -y), onStep);
     onStep('adjust');
     softenMatte(picture, options.softnessPx);
-    if (options.chokePx !== 0) chokeMatte(picture, options.chokePx);
+    if (options.chokePx > 0) chokeMatte(picture, options.chokePx, nearClear(picture, options.chokePx, soft));
+    if (options.chokePx < 0) chokeMatte(picture, options.chokePx);
     if (!options.unchecked) onStep('check');
     const trouble =
       options.onlyAreas || options.unchecked
@@ -190,7 +192,7 @@ function cutRegion(
   tolerance: number,
   options: FlatOptions,
   onStep: (name: string) => void,
-): { picture: Raster; areas: EnclosedArea[]; segments: RowSegments } {
+): { picture: Raster; areas: EnclosedArea[]; segments: RowSegments; soft: readonly ArrayLike<number>[] } {
   const { width, height } = raster;
   onStep('spread');
   let segments = findSegments(calm, width, height, deepFrom(tolerance, ground.noise));
@@ -213,7 +215,7 @@ function cutRegion(
   const areas = applyAnchors(judged.areas, options.anchors, labels, width, height);
   const open = areas.filter((a) => a.decision === 'open' || options.enclosed === 'open').map((a) => a.label);
   const isOpen = openTable(FIRST_AREA + judged.labelCount, open);
-  if (options.onlyAreas) return { picture: out, areas, segments };
+  if (options.onlyAreas) return { picture: out, areas, segments, soft: [] };
   settleInner(inner, labels, isOpen, out);
   const remains = takeShadowRemains(scene, soft, out);
   const softParts = [...[...soft, ...inner].map((s) => s.members), ...remains];
@@ -229,7 +231,8 @@ function cutRegion(
     flat: Math.max(LEAST_FLAT, ground.noise * FLAT_PER_NOISE, ripple * FLAT_PER_RIPPLE),
     soft: softParts.length ? labels : null,
   });
-  return { picture: out, areas, segments };
+  if (ripple > 0) removeCrumbs(out, band);
+  return { picture: out, areas, segments, soft: softParts };
 }
 
 // A soft region in an area that belongs to the mark is simply a part of the mark.

@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { FIRST_AREA, MARK, OUTSIDE, SOFT } from '../kernels/interface';
 import { fillFrom } from '../../tests/support/kernels';
 import { disc, drawMark, onGround, pixel } from '../../tests/support/pictures';
-import { chokeMatte, softenMatte } from './adjustEdge';
+import { chokeMatte, nearClear, softenMatte } from './adjustEdge';
 import { dominantColours, matchColour } from './dominantColours';
 import { findEdgeBand, openTable } from './edgeBand';
 import { allMixed } from './rowSegments';
@@ -151,6 +151,21 @@ describe('chokeMatte and softenMatte', () => {
       expect(radius(outwards)).toBeGreaterThan(30 + px * 0.8 - 0.05);
       expect(radius(outwards)).toBeLessThan(30 + px * 1.35 + 0.05);
     }
+  });
+  it('opens nothing inside a figure where its parts meet, and goes on along what fades', () => {
+    const figure = fresh();
+    const set = (x: number, y: number, alpha: number) => (figure.data[(y * 100 + x) * 4 + 3] = alpha);
+    // A seam of pixels that are not quite solid, one of them clear, and a glow beyond the figure's own edge.
+    for (let y = 40; y < 60; y++) set(50, y, 190);
+    set(50, 50, 0);
+    const seam = figure.data.slice();
+    chokeMatte(figure, 2, nearClear(figure, 2, []));
+    for (let y = 30; y < 70; y++)
+      for (let x = 40; x < 60; x++) expect(figure.data[(y * 100 + x) * 4 + 3]).toBe(seam[(y * 100 + x) * 4 + 3]);
+    expect(area(figure)).toBeLessThan(area(truth) - 250);
+    const glow = [50 * 100 + 50];
+    expect(nearClear(figure, 2, [glow])[glow[0]]).toBe(1);
+    expect(nearClear(figure, 2, [])[glow[0]]).toBe(0);
   });
   it('gives pixels that a spread makes visible the mark’s colour', () => {
     const spread = fresh();
