@@ -79,27 +79,38 @@ function step(raster: Raster, { sign, share, movable }: Step): void {
   const { width, height, data } = raster;
   const before = new Uint8Array(width * height);
   for (let i = 0; i < before.length; i++) before[i] = data[i * 4 + 3];
+  // What no neighbour can change further.
+  const settled = sign > 0 ? 0 : 255;
   for (let y = 0, i = 0; y < height; y++) {
     for (let x = 0; x < width; x++, i++) {
-      if (movable?.[i] === 0) continue;
       const own = before[i];
-      let far = own;
-      let from = i;
-      const look = (n: number) => {
-        if (sign > 0 ? before[n] < far : before[n] > far) {
-          far = before[n];
-          from = n;
-        }
-      };
-      if (x > 0) look(i - 1);
-      if (x < width - 1) look(i + 1);
-      if (y > 0) look(i - width);
-      if (y < height - 1) look(i + width);
+      if (own === settled || movable?.[i] === 0) continue;
+      const from = farthest(before, i, sign, {
+        left: x > 0 ? i - 1 : i,
+        right: x < width - 1 ? i + 1 : i,
+        up: y > 0 ? i - width : i,
+        down: y < height - 1 ? i + width : i,
+      });
       if (from === i) continue;
       if (own === 0) for (let c = 0; c < 3; c++) data[i * 4 + c] = data[from * 4 + c];
-      data[i * 4 + 3] = Math.round(own + (far - own) * share);
+      data[i * 4 + 3] = Math.round(own + (before[from] - own) * share);
     }
   }
+}
+
+/** The least or the greatest of a pixel and its four neighbours; of equal ones the first. */
+function farthest(
+  plane: Uint8Array,
+  i: number,
+  sign: 1 | -1,
+  { left, right, up, down }: { left: number; right: number; up: number; down: number },
+): number {
+  let from = i;
+  if ((plane[from] - plane[left]) * sign > 0) from = left;
+  if ((plane[from] - plane[right]) * sign > 0) from = right;
+  if ((plane[from] - plane[up]) * sign > 0) from = up;
+  if ((plane[from] - plane[down]) * sign > 0) from = down;
+  return from;
 }
 
 /**
