@@ -1,11 +1,12 @@
 import type { Plane } from '../raster/raster';
-import { type Path, PathBuilder } from '../vector/path';
+import { type Path, PathBuilder, joinPaths } from '../vector/path';
 import { type EdgeRing, edgePoints } from './edgePoints';
 import { findCorners } from './findCorners';
 import { type FittedSection, type Section, fitSection } from './fitSection';
 import { type CrackRing, followRings } from './followRings';
 import { grainOf } from './grainOf';
 import { insideMask } from './insideMask';
+import { areaOfRing, findTangled, withoutLoops } from './untangle';
 
 /** How an outline is drawn. */
 export interface TraceOptions {
@@ -60,22 +61,52 @@ export function borderRings(plane: Plane, faint?: number): CrackRing[] {
   return followRings(insideMask(plane, faint), width, height, joins);
 }
 
-/** Measured borders as lines and curves within a tolerance. */
-export function fitRings(
-  rings: readonly EdgeRing[],
-  fineness: readonly number[],
-  { tolerancePx, cornerDeg, grainPx = 0 }: Pick<TraceOptions, 'tolerancePx' | 'cornerDeg' | 'grainPx'>,
-): Traced {
+type FitOptions = Pick<TraceOptions, 'tolerancePx' | 'cornerDeg' | 'grainPx'>;
+
+/** A ring that crosses itself or another is drawn more closely, in these shares of its tolerance. */
+const CLOSER = [0.5, 0.25];
+/** A ring of less area, px, is none. */
+const LEAST_AREA = 0.2;
+
+/**
+ * Measured borders as lines and curves within a tolerance. None crosses itself: a ring that does is drawn more closely,
+ * and at last place by place, without the loops. Rings of no area are left out.
+ */
+export function fitRings(rings: readonly EdgeRing[], fineness: readonly number[], options: FitOptions): Traced {
+  const fitted = rings.map((ring, k) => fitRing(ring, fineness[k], options));
+  let tangled = findTangled(fitted.map((f) => f.path));
+  for (const share of CLOSER) {
+    if (tangled.size === 0) break;
+    const closer = { ...options, tolerancePx: options.tolerancePx * share, grainPx: 0 };
+    for (const k of tangled) fitted[k] = fitRing(rings[k], fineness[k], closer);
+    tangled = findTangled(fitted.map((f) => f.path));
+  }
+  for (const k of tangled) {
+    const path = withoutLoops(Array.from(rings[k].xs, (x, n) => [x, rings[k].ys[n]] as const));
+    fitted[k] = { path, nodes: path.verbs.length - 1 };
+  }
+  const kept = fitted.flatMap(({ path }, k) => (areaOfRing(path) >= LEAST_AREA ? [k] : []));
+  return {
+    path: joinPaths(kept.map((k) => fitted[k].path)),
+    rings: kept.map((k) => rings[k]),
+    fineness: kept.map((k) => fineness[k]),
+    nodes: kept.reduce((sum, k) => sum + fitted[k].nodes, 0),
+  };
+}
+
+interface FittedRing {
+  readonly path: Path;
+  readonly nodes: number;
+}
+
+function fitRing(ring: EdgeRing, fineness: number, { tolerancePx, cornerDeg, grainPx = 0 }: FitOptions): FittedRing {
+  const sections = sectionsOf(ring, (cornerDeg * Math.PI) / 180);
   const builder = new PathBuilder();
-  let nodes = 0;
-  rings.forEach((ring, k) => {
-    const sections = sectionsOf(ring, (cornerDeg * Math.PI) / 180);
-    nodes += addRing(
-      builder,
-      sections.map((section) => fitSection(section, tolerancePx * fineness[k], grainPx * grainShare(fineness[k]))),
-    );
-  });
-  return { path: builder.done(), rings, fineness, nodes };
+  const nodes = addRing(
+    builder,
+    sections.map((section) => fitSection(section, tolerancePx * fineness, grainPx * grainShare(fineness))),
+  );
+  return { path: builder.done(), nodes };
 }
 
 /** Thin rings are followed as closely as if no steps were known: of them more is lost than is gained. */
