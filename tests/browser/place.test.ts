@@ -128,6 +128,8 @@ describe('placing', () => {
     await begin(page);
     await choose(page, 'Choose photos and clips', 'towpath.mp4');
     await page.getByRole('figure', { name: 'Contrast over the length of the clip' }).waitFor();
+    const beyond = await page.locator('.place-side').evaluate((e) => e.scrollWidth - e.clientWidth);
+    expect(beyond, 'nothing of the panel lies beyond the window').toBe(0);
     const video = page.locator('video');
     await video.evaluate((v: HTMLVideoElement) => v.play());
     await page.waitForFunction(() => (document.querySelector('video') as HTMLVideoElement).currentTime > 0.2);

@@ -60,8 +60,8 @@ export function ClipFiles({ ground, options, onOptions }: Props) {
         <span>Fades</span>
         {time('Fades', 'fade', '0')}
       </div>
-      <div className="place-field">
-        <Select aria-label="Overlay" style={{ width: 150 }} value={form} options={FORMS} onChange={setForm} />
+      <div className="place-field clip-overlay">
+        <Select aria-label="Overlay" value={form} options={FORMS} onChange={setForm} />
         {form !== 'png' && (
           <InputNumber
             aria-label="Seconds of the overlay"
