@@ -79,7 +79,7 @@ function SlotPart({ slot, places, usual, isBusy, onMend, onSlot, onRemove }: Pro
       })}
       {place && (
         <p>
-          <b>Optical size {sizeWords(place.opticalSizeBefore, usual)}.</b>{' '}
+          <b>Optical size {sizeWords(place.opticalSizeAfter, usual)}.</b>{' '}
           {sizeSentence(place.opticalSizeBefore, place.opticalSizeAfter, usual)}
         </p>
       )}

@@ -86,12 +86,16 @@ export function problemWords(problem: SlotProblem, slot: SlotView): ProblemWords
 /** An optical size against the middle one. */
 export const sizeWords = (size: number, usual: number) => (size / usual).toFixed(2);
 
-/** What a size means among the others. */
+/** A size so far off the middle one is seen to be. */
+const SEEN = 0.12;
+
+/** What a mark's size means among the others: as it is shown, and in boxes of one size. */
 export function sizeSentence(before: number, after: number, usual: number): string {
-  const own = before / usual;
-  if (own > 1.12) return `Looks larger than its neighbours; as it stands it is ${sizeWords(after, usual)}.`;
-  if (own < 0.88) return `Looks smaller than its neighbours; as it stands it is ${sizeWords(after, usual)}.`;
-  return 'Looks as large as its neighbours.';
+  const isSeen = (size: number) => Math.abs(size / usual - 1) > SEEN;
+  const than = (size: number) => `${size > usual ? 'larger' : 'smaller'} than its neighbours`;
+  const shown = isSeen(after) ? `Looks ${than(after)}.` : 'Looks as large as its neighbours.';
+  if (!isSeen(before) || Math.abs(before - after) < usual * SEEN) return shown;
+  return `${shown} In boxes of one size it would look ${than(before)}: ${sizeWords(before, usual)}.`;
 }
 
 export interface GroundChoice {

@@ -135,8 +135,13 @@ describe('words of a wall', () => {
     expect(problemWords('fringe', slotView('a'))).toMatchObject({ tag: 'light fringe', mend: 'Take the white out' });
   });
   it('compare a size with its neighbours', () => {
-    expect(sizeSentence(131, 99, 100)).toBe('Looks larger than its neighbours; as it stands it is 0.99.');
-    expect(sizeSentence(41, 99, 100)).toMatch(/^Looks smaller/);
+    expect(sizeSentence(131, 99, 100)).toBe(
+      'Looks as large as its neighbours. In boxes of one size it would look larger than its neighbours: 1.31.',
+    );
+    expect(sizeSentence(41, 60, 100)).toBe(
+      'Looks smaller than its neighbours. In boxes of one size it would look smaller than its neighbours: 0.41.',
+    );
+    expect(sizeSentence(60, 60, 100)).toBe('Looks smaller than its neighbours.');
     expect(sizeSentence(101, 100, 100)).toBe('Looks as large as its neighbours.');
   });
   it('count the files that will be written, and offer grounds once each', () => {

@@ -10,6 +10,8 @@ type Values = StageValues['cutOut'];
 interface Props {
   readonly values: Values;
   readonly facts: CutOutFacts | null;
+  /** The facts are those of the picture at full size. */
+  readonly isWhole?: boolean;
   readonly found: FoundView;
   readonly palette: readonly { name: string; hex: string }[];
   /** The whole original, and its full size. */
@@ -33,6 +35,7 @@ const summary = (values: Values) => {
 export function CutOutPanel({
   values,
   facts,
+  isWhole = true,
   found,
   palette,
   picture,
@@ -66,6 +69,7 @@ export function CutOutPanel({
       {values.way === 'flat' && (
         <FlatPanel
           values={values}
+          isWhole={isWhole}
           facts={facts?.way === 'flat' ? facts : null}
           picture={picture}
           size={size}

@@ -12,6 +12,8 @@ import { Measuring } from './Measuring';
 type Values = StageValues['cutOut'];
 
 interface Props {
+  /** The facts are those of the picture at full size. */
+  readonly isWhole: boolean;
   readonly values: Values;
   readonly facts: FlatWayFacts | null;
   readonly picture: ImageBitmap | null;
@@ -123,7 +125,7 @@ function Grounds({ values, facts, isPicking, onPickGround, onCommit }: Props) {
   );
 }
 
-function Tolerance({ values, facts, onPreview, onCommit }: Props & { facts: FlatWayFacts }) {
+function Tolerance({ values, facts, isWhole, onPreview, onCommit }: Props & { facts: FlatWayFacts }) {
   const tolerance = values.tolerance ?? facts.tolerance;
   const isSteady = tolerance >= facts.steady.from && tolerance <= facts.steady.to;
   return (
@@ -131,6 +133,8 @@ function Tolerance({ values, facts, onPreview, onCommit }: Props & { facts: Flat
       <div className="panel-row">
         <b>Tolerance</b>
         <span>
+          {/* Measured on a smaller picture it is near, until the whole one is measured. */}
+          {values.tolerance === null && !isWhole && 'about '}
           {tolerance} levels · {isSteady ? 'in the steady range' : 'outside the steady range'}
         </span>
       </div>

@@ -1,4 +1,4 @@
-import { render, screen, within } from '@testing-library/react';
+import { cleanup, render, screen, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { describe, expect, it, vi } from 'vitest';
 import { initialRecipe } from '../../../../core/recipe/recipe';
@@ -96,13 +96,14 @@ describe('the list of enclosed areas', () => {
 
 describe('the panel of the cut-out', () => {
   const { cutOut } = initialRecipe().stages;
-  const panel = (values = cutOut, facts: FlatWayFacts | PaperWayFacts | null = null) => {
+  const panel = (values = cutOut, facts: FlatWayFacts | PaperWayFacts | null = null, isWhole = true) => {
     const onCommit = vi.fn();
     const nothing = () => {};
     render(
       <CutOutPanel
         values={values}
         facts={facts}
+        isWhole={isWhole}
         found={markView().found}
         palette={[]}
         picture={null}
@@ -127,6 +128,13 @@ describe('the panel of the cut-out', () => {
     expect(screen.getByText('#F4EFE4')).toBeTruthy();
     expect(screen.getByText('14 levels · in the steady range')).toBeTruthy();
     expect(screen.getByText('2 areas, 100 px')).toBeTruthy();
+  });
+  it('calls what a smaller picture measured near, and what somebody chose by its number', () => {
+    panel(cutOut, flat, false);
+    expect(screen.getByText('about 14 levels · in the steady range')).toBeTruthy();
+    cleanup();
+    panel({ ...cutOut, tolerance: 17 }, flat, false);
+    expect(screen.getByText(/^17 levels/)).toBeTruthy();
   });
   it('does the same for ink', () => {
     panel({ ...cutOut, way: 'paper' });

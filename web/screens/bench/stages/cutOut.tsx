@@ -70,6 +70,7 @@ function Panel({ bench }: BenchProps) {
     <CutOutPanel
       values={values.cutOut}
       facts={shown?.facts ?? null}
+      isWhole={bench.shown?.reduction === 1}
       found={bench.mark.found}
       palette={bench.brand.palette}
       picture={bench.engine.original?.original ?? null}
