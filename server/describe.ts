@@ -26,11 +26,11 @@ export function describeFound(seen: Inspection, recipe: Recipe, result: MasterRe
   return `Flat ${ground}: cut out, ${inside}.`;
 }
 
-function describeInk({ marks, inkHex, lineCount }: PaperWayFacts, angle: number): string {
+function describeInk({ marks, lineCount }: PaperWayFacts, angle: number): string {
   const lines = lineCount ? ', printed lines taken out' : '';
   if (marks.length > 1)
-    return `Ink ${inkHex} on paper, ${marks.length} signatures found${lines}. Take one, or make each a mark.`;
+    return `Ink on paper, ${marks.length} signatures found${lines}. Take one, or make each a mark.`;
   const leaning =
     Math.abs(angle) >= 1 ? `, ${Math.abs(angle).toFixed(1)}° ${angle < 0 ? 'uphill' : 'downhill'} and set level` : '';
-  return `Ink ${inkHex} on paper: one signature${leaning}${lines}.`;
+  return `Ink on paper: one signature${leaning}${lines}.`;
 }
