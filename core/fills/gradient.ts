@@ -30,7 +30,7 @@ export const gradient = defineFill({
     stops: stopsField({
       label: 'Colours',
       initial: [
-        { at: 0, colour: '#1c1b1d' },
+        { at: 0, colour: '#000000' },
         { at: 1, colour: '#9a989e' },
       ],
     }),

@@ -76,7 +76,7 @@ export function VariantsStage({ markId, name, draft, engine, grounds, palette, o
   };
   const freshId = () => `variant-${Date.now().toString(36)}`;
   const add = () => {
-    const fill = partOf(fills, 'oneColour', { colour: palette[0]?.hex ?? '#6a2a5b' });
+    const fill = partOf(fills, 'oneColour', { colour: palette[0]?.hex ?? '#666666' });
     addAfter(variantOf(freshId(), freshName(variants), fill), 'Add a variant');
   };
   return (
