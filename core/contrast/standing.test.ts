@@ -170,31 +170,52 @@ describe('the finished variant, as an eye meets it', () => {
     expect(measureStanding(variant(black, [], [glow]), black, NOWHERE).ratio).toBeGreaterThan(2);
   });
   // Truth by what was drawn: the best contrast of tones that lie next to each other, from the ground inwards.
+  const hex = (v: number) => `#${v.toString(16).padStart(2, '0').repeat(3)}`;
+  const ratioOf = (a: number, b: number) => contrastRatio(luminance(a, a, a), luminance(b, b, b));
+  const ids = ['rim', 'plate', 'silhouette', 'none'] as const;
+  /** A variant of two greys, and what stands out of it on a ground. */
+  function made(id: (typeof ids)[number], mark: number, round: number) {
+    const parts = {
+      rim: [rim(hex(round))],
+      plate: [{ id, params: { colour: hex(round) } }],
+      silhouette: [{ id, params: { fill: hex(round) } }],
+      none: [],
+    }[id];
+    const truthOn = (ground: number) => {
+      const tones = id === 'none' ? [ground, mark] : [ground, round, mark];
+      return Math.max(...tones.slice(1).map((v, k) => ratioOf(v, tones[k])));
+    };
+    return { outlined: variant([mark, mark, mark], parts), truthOn };
+  }
+  const greysOf = (random: () => number) => () => Math.round(255 * random() ** 1.5);
   it('is on the right side of 3 : 1 for a hundred rims, plates and silhouettes on colours', () => {
     const random = seededRandom(77);
-    const grey = () => Math.round(255 * random() ** 1.5);
-    const hex = (v: number) => `#${v.toString(16).padStart(2, '0').repeat(3)}`;
-    const ratioOf = (a: number, b: number) => contrastRatio(luminance(a, a, a), luminance(b, b, b));
+    const grey = greysOf(random);
     let [right, all] = [0, 0];
     while (all < 100) {
       const [mark, round, ground] = [grey(), grey(), grey()];
-      const id = ['rim', 'plate', 'silhouette', 'none'][Math.floor(random() * 4)];
-      const tones = id === 'none' ? [ground, mark] : [ground, round, mark];
-      const truth = Math.max(...tones.slice(1).map((v, k) => ratioOf(v, tones[k])));
+      const { outlined: own, truthOn } = made(ids[Math.floor(random() * ids.length)], mark, round);
+      const truth = truthOn(ground);
       // On the very line either side is right.
       if (Math.abs(truth - 3) < 0.15) continue;
       all++;
-      const parts =
-        id === 'none'
-          ? []
-          : [
-              id === 'rim'
-                ? rim(hex(round))
-                : { id, params: id === 'plate' ? { colour: hex(round) } : { fill: hex(round) } },
-            ];
-      const found = measureStanding(variant([mark, mark, mark], parts), [ground, ground, ground], NOWHERE);
-      if (found.ratio >= 3 === truth >= 3) right++;
+      const { ratio } = measureStanding(own, [ground, ground, ground], NOWHERE);
+      if (ratio >= 3 === truth >= 3) right++;
     }
     expect(right).toBeGreaterThanOrEqual(97);
+  });
+  it('recommends the variant that stands out most, of four on each of a hundred grounds', () => {
+    const random = seededRandom(1909);
+    const grey = greysOf(random);
+    let right = 0;
+    for (let k = 0; k < 100; k++) {
+      const ground = grey();
+      const four = ids.map((id) => made(id, grey(), grey()));
+      const seen = four.map(({ outlined: own }) => measureStanding(own, [ground, ground, ground], NOWHERE));
+      const truth = four.map(({ truthOn }) => truthOn(ground));
+      // Nobody tells two contrasts apart that are so near.
+      if (truth[bestStanding(seen)] >= Math.max(...truth) * 0.95) right++;
+    }
+    expect(right).toBeGreaterThanOrEqual(95);
   });
 });
