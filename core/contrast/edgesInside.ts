@@ -1,7 +1,7 @@
 import type { Plane, Raster } from '../raster/raster';
 
 /** A step of at most this from pixel to pixel, levels of any channel, stays within one tone: a glow, an even rim. */
-const MAX_STEP = 40;
+const MAX_STEP = 26;
 /** An edge's own pixels: a mixture of both sides, this many deep. */
 const EDGE_PX = 2;
 /** What an edge encloses must reach over this share of the mark both ways, or the edge is not round the mark. */

@@ -202,7 +202,7 @@ describe('the finished variant, as an eye meets it', () => {
       const { ratio } = measureStanding(own, [ground, ground, ground], NOWHERE);
       if (ratio >= 3 === truth >= 3) right++;
     }
-    expect(right).toBeGreaterThanOrEqual(97);
+    expect(right).toBeGreaterThanOrEqual(98);
   });
   it('recommends the variant that stands out most, of four on each of a hundred grounds', () => {
     const random = seededRandom(1909);
