@@ -29,7 +29,13 @@ if (process.argv.includes('--files')) {
   run(process.execPath, ['--import', 'tsx', 'tests/bench/files.ts'], { env: { ...process.env, ...MEMORY_ENV } });
   process.exit(0);
 }
-const alone = { '--trace': 'trace', '--colours': 'traceColours', '--rims': 'rims', '--place': 'place', '--solid-ink': 'solidInk' };
+const alone = {
+  '--trace': 'trace',
+  '--colours': 'traceColours',
+  '--rims': 'rims',
+  '--place': 'place',
+  '--solid-ink': 'solidInk',
+};
 const asked = Object.keys(alone).find((option) => process.argv.includes(option));
 if (asked) {
   const rest = process.argv.slice(2).filter((a) => a !== asked);

@@ -28,8 +28,7 @@ export function describeFound(seen: Inspection, recipe: Recipe, result: MasterRe
 
 function describeInk({ marks, lineCount }: PaperWayFacts, angle: number): string {
   const lines = lineCount ? ', printed lines taken out' : '';
-  if (marks.length > 1)
-    return `Ink on paper, ${marks.length} signatures found${lines}. Take one, or make each a mark.`;
+  if (marks.length > 1) return `Ink on paper, ${marks.length} signatures found${lines}. Take one, or make each a mark.`;
   const leaning =
     Math.abs(angle) >= 1 ? `, ${Math.abs(angle).toFixed(1)}° ${angle < 0 ? 'uphill' : 'downhill'} and set level` : '';
   return `Ink on paper: one signature${leaning}${lines}.`;
