@@ -7,11 +7,10 @@ import { scaling } from '../core/geometry/matrix';
 import { invertProjective, project } from '../core/geometry/projective';
 import { matteOf } from '../core/raster/raster';
 import { surrounds } from '../core/surrounds';
-import { ringsOf } from '../core/trace/deviation';
 import { createPointTree } from '../core/trace/pointTree';
 import { plainTrace, traceCoverage } from '../core/trace/traceCoverage';
 import { flattenPath } from '../core/vector/flattenPath';
-import { type Path, transformPath } from '../core/vector/path';
+import { type Path, transformPath, ringsOf } from '../core/vector/path';
 import { nodesOf } from './measureTrace';
 import { type KnownShape, knownShapes, knownSignatures, knownTexts } from './traceShapes';
 

@@ -8,6 +8,7 @@ import { bleedColours } from '../core/raster/bleedColours';
 import { findExtents, isVisible } from '../core/raster/extents';
 import type { Raster } from '../core/raster/raster';
 import type { Recipe } from '../core/recipe/recipe';
+import { cutOutWayOf } from '../core/recipe/proposeRecipe';
 import { type MasterResult, cutOutFacts, runStages } from '../core/recipe/runRecipe';
 import { marksOf } from '../core/stages/cutOutFacts';
 import { type DecodedPicture, decodePicture } from '../codecs/decodePicture';
@@ -107,8 +108,7 @@ async function warmUpDuring(opening: Promise<unknown>): Promise<void> {
 
 function chooseWay(job: CutoutJob, raster: Raster, hasAlpha: boolean): Recipe {
   if (job.way === 'auto' && job.hasOwnRecipe) return job.recipe;
-  const found = job.way === 'auto' ? inspectPicture(raster, hasAlpha).way : job.way;
-  const way = found === 'transparent' || found === 'opaque' ? 'keep' : found === 'paper' ? 'paper' : 'flat';
+  const way = job.way === 'auto' ? cutOutWayOf(inspectPicture(raster, hasAlpha).way) : job.way;
   return { ...job.recipe, stages: { ...job.recipe.stages, cutOut: { ...job.recipe.stages.cutOut, way } } };
 }
 

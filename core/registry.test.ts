@@ -15,6 +15,7 @@ import { PathBuilder } from './vector/path';
 import { defineRegistry } from './registry';
 import { stageIds, stages } from './stages';
 import { surrounds } from './surrounds';
+import { plainContext } from '../tests/support/stageContext';
 
 describe('defineRegistry', () => {
   it('refuses two definitions of one id', () => {
@@ -46,14 +47,6 @@ describe('every definition', () => {
   it('lists every stage that the recipe has', () => expect([...stageIds]).toEqual(stages.ids));
 });
 
-const ctx = {
-  onStep: () => {},
-  pictureOnly: false,
-  listsAll: false,
-  consumes: false,
-  shouldStop: () => false,
-  cut: null,
-};
 const square = new PathBuilder().moveTo(8.5, 6).lineTo(16, 6).lineTo(15, 14).lineTo(9, 13).done();
 const drawn = artworkOfDrawing({
   widthPx: 24,
@@ -72,7 +65,7 @@ describe('every stage', () => {
   it.each(stages.all.map((s) => [s.id, s] as const))(
     '%s leaves its input unchanged, gives the same bytes twice, and says where anything can be visible',
     (_, stage) => {
-      const run = () => stage.run(artworkOfRaster(picture), initialValues(stage.params) as never, ctx).artwork;
+      const run = () => stage.run(artworkOfRaster(picture), initialValues(stage.params) as never, plainContext).artwork;
       expect(run().raster.data).toEqual(run().raster.data);
       expect(picture.data).toEqual(before);
       const { within, raster } = run();

@@ -58,6 +58,10 @@ export interface CorePool {
   placeOnGround(task: PlaceTask, waiter?: Waiter): Promise<void>;
   /** @returns a PNG */
   drawLaid(task: LaidTask, waiter?: Waiter): Promise<Uint8Array<ArrayBuffer>>;
+  drawProof(
+    task: Omit<LaidTask, 'turnDeg'>,
+    waiter?: Waiter,
+  ): Promise<{ png: Uint8Array<ArrayBuffer>; ground: string }>;
   makeOverlay(task: OverlayTask, waiter?: Waiter): Promise<Uint8Array<ArrayBuffer>>;
   makeSheet(task: SheetTask, waiter?: Waiter): Promise<Uint8Array<ArrayBuffer>>;
   makeSurface(task: SurfaceTask, waiter?: Waiter): Promise<{ colours: Uint8Array<ArrayBuffer>; mask: Uint8Array }>;
@@ -205,6 +209,10 @@ export function createCorePool({ entry, database, memoryBytes = TASK_MEMORY_BYTE
       }),
     drawLaid: (task, { waiting, signal } = PERSON) =>
       call('drawLaid', task, {
+        ...{ what: 'This variant', waiting, signal, mostMs: MOST_MS.picture, needsBytes: LOOK_BYTES },
+      }),
+    drawProof: (task, { waiting, signal } = PERSON) =>
+      call('drawProof', task, {
         ...{ what: 'This variant', waiting, signal, mostMs: MOST_MS.picture, needsBytes: LOOK_BYTES },
       }),
     makeOverlay: (task, { waiting, signal } = PERSON) =>

@@ -4,6 +4,7 @@ import { readDrawing } from '../core/artwork/readDrawing';
 import { rgbFromHex } from '../core/colour/hex';
 import { CoreError } from '../core/errors';
 import { meantGround } from '../core/contrast/meantGround';
+import { outlineMark } from '../core/contrast/standing';
 import { formats } from '../core/formats';
 import { printSvg } from '../core/formats/svg';
 import { bleedColours } from '../core/raster/bleedColours';
@@ -155,7 +156,7 @@ export async function makeBoard(host: TaskHost, task: BoardTask): Promise<Uint8A
 /** The background that a kept picture is meant for, a colour. */
 export async function findMeantGround(host: TaskHost, { blobSha, name }: KeptTask): Promise<string> {
   const { bytes } = await readBlob(host.db, blobSha);
-  return meantGround((await decodePicture(bytes, name, MEANT_PIXELS)).raster);
+  return meantGround(outlineMark((await decodePicture(bytes, name, MEANT_PIXELS)).raster));
 }
 export interface KeptTask {
   readonly blobSha: string;

@@ -86,6 +86,7 @@ export const prepareRunGround = answering(placing.prepareRunGround);
 export const lookAtGrounds = answering(placing.lookAtGrounds);
 export const placeOnGround = answering(placing.placeOnGround);
 export const drawLaid = answering(placing.drawLaid);
+export const drawProof = answering(placing.drawProof);
 export const makeSheet = answering(printing.makeSheet);
 export const findPageLines = answering(printing.findPageLines);
 export const signDocument = answering(printing.signDocument);

@@ -67,10 +67,9 @@ async function showVariants({ pool, core }: Deps, id: string, waiter: Waiter): P
   const mark = await openMark(pool, id, 'working');
   const pictures: NewPicture[] = [];
   for (const { id: variant, name } of mark.recipe.variants) {
-    const png = await core.drawLaid({ mark, variant, width: VARIANT_PX, turnDeg: 0 }, waiter);
+    const { png, ground } = await core.drawProof({ mark, variant, width: VARIANT_PX }, waiter);
     const { width, height } = sizeOfPng(png);
     const blobSha = await keepBlob(pool, png, 'image/png');
-    const ground = await core.findMeantGround({ blobSha, name: `${name}.png` }, waiter);
     pictures.push({ title: name, words: '', blobSha, width: width / 2, height: height / 2, isOpaque: false, ground });
   }
   return { brandId, name: mark.name, ...ofMark(id, markState({ ...mark, sourceKey })), pictures };

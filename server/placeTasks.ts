@@ -6,6 +6,7 @@ import type { ClipOptions, LookView, RunOptions, SeenView } from '../contract/vi
 import type { Artwork } from '../core/artwork/artwork';
 import { extentsOf } from '../core/artwork/extentsOf';
 import { type MarkWidths, masterStrokes } from '../core/recipe/thinLines';
+import { meantGround } from '../core/contrast/meantGround';
 import type { Standing } from '../core/contrast/standing';
 import { bestStanding } from '../core/contrast/standing';
 import { CoreError } from '../core/errors';
@@ -404,6 +405,16 @@ export interface LaidTask {
   /** Of its turned extents, px. */
   readonly width: number;
   readonly turnDeg: number;
+}
+
+/** A variant as a proof shows it, as a PNG, and the background that it is meant for, a colour. */
+export async function drawProof(
+  host: TaskHost,
+  { mark, variant, width }: Omit<LaidTask, 'turnDeg'>,
+): Promise<{ png: Uint8Array; ground: string }> {
+  const artwork = await drawVariantOf(host, mark, variant);
+  const drawn = layVariant({ id: variant, name: variant }, artwork, 0).atWidth(width);
+  return { png: await encodePng(drawn.raster), ground: meantGround(drawn) };
 }
 
 /** A variant as it is laid on a ground. */

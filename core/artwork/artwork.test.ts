@@ -12,6 +12,7 @@ import { projectPath } from '../vector/projectPath';
 import { type Artwork, artworkOfDrawing } from './artwork';
 import { type Drawing, boundsOfDrawing } from './drawing';
 import { readDrawing, writeDrawing } from './readDrawing';
+import { plainContext } from '../../tests/support/stageContext';
 
 const K = 0.5522847498;
 const disc = (cx: number, cy: number, r: number): Path =>
@@ -30,16 +31,8 @@ const drawing: Drawing = {
     { id: 'b', path: disc(220, 120, 40), rule: 'evenodd', paint: { kind: 'colour', hex: '#b42d2d' }, opacity: 0.5 },
   ],
 };
-const ctx = {
-  onStep: () => {},
-  pictureOnly: false,
-  listsAll: false,
-  consumes: false,
-  shouldStop: () => false,
-  cut: null,
-};
 const cropped = (params: object, from: Artwork = artworkOfDrawing(drawing)) =>
-  crop.run(from, { ...initialValues(crop.params), ...params } as never, ctx).artwork;
+  crop.run(from, { ...initialValues(crop.params), ...params } as never, plainContext).artwork;
 const ink = (a: Artwork) => a.raster.data.reduce((sum, v, i) => (i % 4 === 3 ? sum + v / 255 : sum), 0);
 const sameRendering = (a: Artwork) => {
   const again = artworkOfDrawing(a.drawing as Drawing, a.reduction);

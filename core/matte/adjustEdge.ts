@@ -1,3 +1,4 @@
+import { dilate } from '../raster/morphology';
 import type { Raster } from '../raster/raster';
 
 /**
@@ -19,8 +20,8 @@ export function chokeMatte(raster: Raster, chokePx: number, movable?: Uint8Array
 const EDGE_PX = 4;
 
 /**
- * Pixels near enough to what is clear to belong to its edge. Inside a figure, where one part of it touches another,
- * compression leaves pixels that are not quite solid: an edge that moves in must not start from there.
+ * Finds the pixels that belong to an edge of the mark: those near something clear. Compression leaves pixels that are
+ * not quite solid inside a figure too, where two of its parts touch; a choke must not start from there.
  * @param soft  pixels of glows and shadows, which are edges as a whole
  * @returns 1 for these, 0 for others
  */
@@ -29,7 +30,6 @@ export function nearClear(
   chokePx: number,
   soft: readonly ArrayLike<number>[],
 ): Uint8Array {
-  const reach = Math.ceil(chokePx) + EDGE_PX;
   const isClear = (i: number) => data[i * 4 + 3] === 0;
   const clear = new Uint8Array(width * height);
   // A single clear pixel, or a line of them, is a flaw and no background: it takes a square of four.
@@ -38,35 +38,9 @@ export function nearClear(
       if (!isClear(i) || !isClear(i + 1) || !isClear(i + width) || !isClear(i + width + 1)) continue;
       clear[i] = clear[i + 1] = clear[i + width] = clear[i + width + 1] = 1;
     }
-  // Beyond the picture nothing is known: an edge that leaves it is none.
-  const along = widen(clear, { lines: height, lineStep: width, length: width, step: 1 }, reach);
-  const near = widen(along, { lines: width, lineStep: 1, length: height, step: width }, reach);
+  const near = dilate(clear, width, height, Math.ceil(chokePx) + EDGE_PX);
   for (const members of soft) for (let k = 0; k < members.length; k++) near[members[k]] = 1;
   return near;
-}
-
-interface Lines {
-  readonly lines: number;
-  readonly lineStep: number;
-  readonly length: number;
-  readonly step: number;
-}
-
-/** What lies within so many pixels of a 1 along its line. */
-function widen(plane: Uint8Array, { lines, lineStep, length, step }: Lines, reach: number): Uint8Array {
-  const out = new Uint8Array(plane.length);
-  for (let l = 0; l < lines; l++) {
-    const pass = (first: number, by: number) => {
-      let last = -Infinity;
-      for (let k = 0, at = first; k < length; k++, at += by) {
-        if (plane[at] === 1) last = k;
-        if (k - last <= reach) out[at] = 1;
-      }
-    };
-    pass(l * lineStep, step);
-    pass(l * lineStep + (length - 1) * step, -step);
-  }
-  return out;
 }
 
 interface Step {

@@ -119,8 +119,8 @@ export function cutOutFlat(
     const { picture, areas, segments, soft } = cutRegion(part, tolerance, shiftAnchors(options, -x, -y), onStep);
     onStep('adjust');
     softenMatte(picture, options.softnessPx);
-    if (options.chokePx > 0) chokeMatte(picture, options.chokePx, nearClear(picture, options.chokePx, soft));
-    if (options.chokePx < 0) chokeMatte(picture, options.chokePx);
+    const { chokePx } = options;
+    if (chokePx !== 0) chokeMatte(picture, chokePx, chokePx > 0 ? nearClear(picture, chokePx, soft) : undefined);
     if (!options.unchecked) onStep('check');
     const trouble =
       options.onlyAreas || options.unchecked

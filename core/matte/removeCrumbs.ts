@@ -9,11 +9,13 @@ const MOST_AREA = 1.5;
 const MOST_ALPHA = 128;
 
 /**
- * Takes away what compression left beside an edge: pieces of a few faint pixels that touch nothing else. What is faint
- * and goes on into the mark stays, such as the thin end of a stroke.
- * @param out  changed: straight alpha
+ * Clears the crumbs that compression left beside an edge, in place: pieces of a few faint pixels that touch nothing
+ * else. The thin end of a stroke stays, because it touches the stroke.
+ * @param picture  straight alpha
+ * @param band  the pixels on and beside the edges, which alone can be crumbs
  */
-export function removeCrumbs({ width, height, data }: Raster, { rings, outer }: EdgeBand): void {
+export function removeCrumbs(picture: Raster, { rings, outer }: EdgeBand): void {
+  const { width, height, data } = picture;
   const seen = new Uint8Array(width * height);
   const crumb = new Int32Array(MOST_PX + 8);
   /** Pixels of the crumb at a place; 0 where it is none. */

@@ -21,6 +21,10 @@ export interface Proposal {
 
 type CutOutWay = StageValues['cutOut']['way'];
 
+/** The way to cut out a picture of a kind: what is transparent, or of one colour, keeps its pixels. */
+export const cutOutWayOf = (found: Way): CutOutWay =>
+  found === 'transparent' || found === 'opaque' ? 'keep' : found === 'paper' ? 'paper' : 'flat';
+
 /**
  * The recipe to start with, by what the picture was found to be. One signature alone is cropped and set level.
  * @param picture    or drawing, reduced as it may be
@@ -28,12 +32,8 @@ type CutOutWay = StageValues['cutOut']['way'];
  */
 export function proposeRecipe(picture: Raster | Artwork, reduction: number, found: Way): Proposal {
   const source = 'raster' in picture ? picture : artworkOfRaster(picture, reduction);
-  const ways: CutOutWay[] =
-    found === 'transparent' || found === 'opaque'
-      ? ['keep']
-      : found === 'paper'
-        ? ['paper', 'flat']
-        : ['flat', 'paper'];
+  const first = cutOutWayOf(found);
+  const ways: CutOutWay[] = first === 'keep' ? [first] : first === 'paper' ? ['paper', 'flat'] : ['flat', 'paper'];
   const base = initialRecipe();
   const withWay = (way: CutOutWay): Recipe => ({
     ...base,

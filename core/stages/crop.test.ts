@@ -4,18 +4,14 @@ import { project } from '../geometry/projective';
 import { initialValues } from '../params';
 import { crop } from './crop';
 import { type Artwork, artworkOfRaster } from '../artwork/artwork';
+import { plainContext } from '../../tests/support/stageContext';
 
 const input = (
   reduction = 1,
   picture = onGround(drawMark(200, 160, disc(140, 60, 12), [180, 30, 30]), [250, 250, 250]),
 ): Artwork => artworkOfRaster(picture, reduction);
 const none = initialValues(crop.params);
-const run = (p: Partial<typeof none>, from = input()) =>
-  crop.run(
-    from,
-    { ...none, ...p },
-    { onStep: () => {}, pictureOnly: false, listsAll: false, consumes: false, shouldStop: () => false, cut: null },
-  ).artwork;
+const run = (p: Partial<typeof none>, from = input()) => crop.run(from, { ...none, ...p }, plainContext).artwork;
 
 describe('crop', () => {
   it('hands the picture on untouched when nothing is asked for', () => {

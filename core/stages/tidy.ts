@@ -93,16 +93,16 @@ function tidyPixels(input: Artwork, p: TidyValues, ctx: StageContext) {
   const raster = mustOwn ? { ...input.raster, data: input.raster.data.slice() } : input.raster;
   let { within } = input;
   const before = findExtents(input.raster, undefined, input.within);
-  const taken = isEdited ? takenFrom(input) : null;
+  const taken = isEdited && !ctx.pictureOnly ? takenFrom(input) : null;
   if (p.edits.length > 0) {
     ctx.onStep('tidy: strokes and outlines');
     const original = sameGrid(ctx.cut?.original.raster, raster);
     const opened = () => sameGrid(ctx.cut?.opened().raster, raster) ?? input.raster;
     within = applyEdits({ raster, cutOut: input.raster, within, original, opened, onto }, p.edits);
   }
-  const erased = p.edits.length > 0 ? taken?.(raster, 'erased') : null;
+  const erased = taken?.(raster, 'erased') ?? [];
   if (p.outside.length > 0) keepInside(raster, within, coverLoops(p.outside, onto, raster));
-  const outside = p.outside.length > 0 ? taken?.(raster, 'outside') : null;
+  const outside = taken?.(raster, 'outside') ?? [];
   ctx.onStep('tidy: pieces');
   const found = findPieces(raster, within);
   const treated = treat(found, p, input, onto);
@@ -112,8 +112,7 @@ function tidyPixels(input: Artwork, p: TidyValues, ctx: StageContext) {
   const after = mustOwn ? findExtents(raster, undefined, within) : before;
   const ink = mustOwn && input.ink ? followInk(input.ink, input.raster, raster) : input.ink;
   const artwork: Artwork = mustOwn ? { ...input, raster, drawing: null, within, ...(ink && { ink }) } : input;
-  const gone = [...(erased ?? []), ...(outside ?? [])];
-  return finish(artwork, { listed, gone }, p, { before, after }, ctx);
+  return finish(artwork, { listed, gone: [...erased, ...outside] }, p, { before, after }, ctx);
 }
 
 const listedOf = (piece: Piece, treatment: Treatment): Listed => ({
@@ -126,8 +125,8 @@ const listedOf = (piece: Piece, treatment: Treatment): Listed => ({
 });
 
 /**
- * Tells, after each step by hand, which of the pieces that were there before have nothing left.
- * @returns a function of the picture after a step, and what to call the pieces that this step took; each is told once
+ * Finds the pieces that steps by hand clear wholly.
+ * @returns a function that takes the picture after a step and gives the pieces that this step cleared
  */
 function takenFrom({ raster: before, within }: Artwork): (after: Raster, how: Treatment) => Listed[] {
   const found = findPieces(before, within);

@@ -10,6 +10,7 @@ import { makeVariant } from '../recipe/runRecipe';
 import type { Raster } from '../raster/raster';
 import { type TraceValues, trace } from './trace';
 import type { TraceFacts } from './traceFacts';
+import { plainContext } from '../../tests/support/stageContext';
 
 const [GREEN, RED, CREAM] = ['#1f5a45', '#b5322b', '#e9ddc4'];
 const over = (a: Raster, b: Raster): Raster => {
@@ -28,16 +29,8 @@ const values = (change: Partial<TraceValues> = {}): TraceValues => ({
   use: 'all',
   ...change,
 });
-const ctx = {
-  onStep: () => {},
-  pictureOnly: false,
-  listsAll: false,
-  consumes: false,
-  shouldStop: () => false,
-  cut: null,
-};
 const run = (change: Partial<TraceValues> = {}, reduction = 1) => {
-  const result = trace.run(artworkOfRaster(picture, reduction), values(change), ctx);
+  const result = trace.run(artworkOfRaster(picture, reduction), values(change), plainContext);
   return { ...result, facts: result.facts as TraceFacts };
 };
 const at = (facts: TraceFacts, hex: string, x: number) =>
@@ -123,7 +116,7 @@ describe('outlines', () => {
   it('tell how far they are, and stop between steps', () => {
     const shares: number[] = [];
     trace.run(artworkOfRaster(picture), values(), {
-      ...ctx,
+      ...plainContext,
       onStep: (_, share) => void (share !== undefined && shares.push(share)),
     });
     expect(shares.length).toBeGreaterThan(3);
@@ -131,6 +124,6 @@ describe('outlines', () => {
     const stop = () => {
       throw new CoreError('work/stopped');
     };
-    expect(() => trace.run(artworkOfRaster(picture), values(), { ...ctx, onStep: stop })).toThrow(CoreError);
+    expect(() => trace.run(artworkOfRaster(picture), values(), { ...plainContext, onStep: stop })).toThrow(CoreError);
   });
 });

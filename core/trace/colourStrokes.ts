@@ -1,7 +1,6 @@
 import { type Raster, matteOf } from '../raster/raster';
-import { type Path, joinPaths } from '../vector/path';
+import { type Path, joinPaths, ringsOf } from '../vector/path';
 import { signedAreaOf } from '../vector/windings';
-import { ringsOf } from './deviation';
 import { type StrokeWidths, measureStrokes } from './strokeWidths';
 import { plainTrace, traceCoverage } from './traceCoverage';
 import type { TracedLayer } from './traceMaster';

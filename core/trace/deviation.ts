@@ -1,6 +1,6 @@
 import { scaling } from '../geometry/matrix';
 import { flattenPath } from '../vector/flattenPath';
-import { type Path, coordsOf } from '../vector/path';
+import { type Path, ringsOf } from '../vector/path';
 import type { EdgeRing } from './edgePoints';
 
 /** How far outlines are from where the border was measured, px. */
@@ -57,19 +57,6 @@ export function measureDeviation(path: Path, rings: readonly EdgeRing[]): Deviat
     }
   });
   return { meanPx: count > 0 ? sum / count : 0, largestPx: largest, place, trouble };
-}
-
-/** A path's rings, each a path of its own. */
-export function ringsOf({ verbs, coords }: Path): Path[] {
-  const rings: Path[] = [];
-  let [fromVerb, fromCoord] = [0, 0];
-  for (let v = 0, k = 0; v < verbs.length; v++) {
-    k += coordsOf(verbs[v]);
-    if (v + 1 < verbs.length && verbs[v + 1] !== 'M') continue;
-    rings.push({ verbs: verbs.slice(fromVerb, v + 1), coords: coords.slice(fromCoord, k) });
-    [fromVerb, fromCoord] = [v + 1, k];
-  }
-  return rings;
 }
 
 function nearestLine(lines: readonly number[], x: number, y: number, from: number, count: number) {

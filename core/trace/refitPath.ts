@@ -1,7 +1,6 @@
 import { IDENTITY } from '../geometry/matrix';
 import { flattenPath } from '../vector/flattenPath';
-import { type Path, PathBuilder } from '../vector/path';
-import { ringsOf } from './deviation';
+import { type Path, PathBuilder, ringsOf } from '../vector/path';
 import { type Section, fitSection } from './fitSection';
 
 /** A refitted path is usually this near to the true one, full-size px. */

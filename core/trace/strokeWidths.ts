@@ -1,7 +1,6 @@
 import { scaling } from '../geometry/matrix';
 import { flattenPath } from '../vector/flattenPath';
-import type { Path } from '../vector/path';
-import { ringsOf } from './deviation';
+import { type Path, ringsOf } from '../vector/path';
 import { type Near, createPointTree } from './pointTree';
 
 /** How wide a mark's strokes are, px. */

@@ -1,12 +1,13 @@
 import type { Plane } from '../raster/raster';
 import { type Path, PathBuilder, joinPaths } from '../vector/path';
+import { signedAreaOf } from '../vector/windings';
 import { type EdgeRing, edgePoints } from './edgePoints';
 import { findCorners } from './findCorners';
 import { type FittedSection, type Section, fitSection } from './fitSection';
 import { type CrackRing, followRings } from './followRings';
 import { grainOf } from './grainOf';
 import { insideMask } from './insideMask';
-import { areaOfRing, findTangled, withoutLoops } from './untangle';
+import { findTangled, withoutLoops } from './untangle';
 
 /** How an outline is drawn. */
 export interface TraceOptions {
@@ -85,7 +86,7 @@ export function fitRings(rings: readonly EdgeRing[], fineness: readonly number[]
     const path = withoutLoops(Array.from(rings[k].xs, (x, n) => [x, rings[k].ys[n]] as const));
     fitted[k] = { path, nodes: path.verbs.length - 1 };
   }
-  const kept = fitted.flatMap(({ path }, k) => (areaOfRing(path) >= LEAST_AREA ? [k] : []));
+  const kept = fitted.flatMap(({ path }, k) => (Math.abs(signedAreaOf(path)) >= LEAST_AREA ? [k] : []));
   return {
     path: joinPaths(kept.map((k) => fitted[k].path)),
     rings: kept.map((k) => rings[k]),

@@ -5,8 +5,7 @@ import type { Point } from '../geometry/projective';
 import type { RectPx } from '../params';
 import type { Raster } from '../raster/raster';
 import { flattenPath } from '../vector/flattenPath';
-import type { Path } from '../vector/path';
-import { ringsOf } from './deviation';
+import { type Path, ringsOf } from '../vector/path';
 import type { EdgeRing } from './edgePoints';
 import type { TracedLayer } from './traceMaster';
 

@@ -5,9 +5,10 @@ import { translation } from '../geometry/matrix';
 import { matteOf } from '../raster/raster';
 import { setType } from '../type/setType';
 import { typefaces } from '../type/typefaces';
-import { type Path, PathBuilder, printPath, transformPath } from '../vector/path';
+import { type Path, PathBuilder, printPath, transformPath, ringsOf } from '../vector/path';
+import { signedAreaOf } from '../vector/windings';
 import { plainTrace, traceCoverage } from './traceCoverage';
-import { areaOfRing, findTangled, withoutLoops } from './untangle';
+import { findTangled, withoutLoops } from './untangle';
 
 const polygon = (...points: [number, number][]): Path => {
   const builder = new PathBuilder();
@@ -37,7 +38,7 @@ describe('rings that are tangled', () => {
     const clean = withoutLoops(points);
     expect(findTangled([polygon(...points)]).size).toBe(1);
     expect(findTangled([clean]).size).toBe(0);
-    expect(areaOfRing(clean)).toBeGreaterThan(4900);
+    expect(Math.abs(signedAreaOf(clean))).toBeGreaterThan(4900);
   });
 });
 
@@ -51,24 +52,14 @@ describe('what is traced of letters', () => {
           const [width, height] = [sizePx * 6, sizePx * 2];
           const text = setType([words], face, { sizePx, spacing: 0, lineHeight: 1.2, align: 'left' });
           const d = printPath(transformPath(text, translation(sizePx * 0.3, sizePx * 1.3)), 3);
-          const svg = `<svg xmlns="http://www.w3.org/2000/svg" width="${width}" height="${height}"><path d="${d}"/></svg>`;
+          const view = `width="${width}" height="${height}"`;
+          const svg = `<svg xmlns="http://www.w3.org/2000/svg" ${view}><path d="${d}"/></svg>`;
           const { path, rings } = traceCoverage(matteOf(renderSvgFile(svg, width, height)), plainTrace);
           const each = ringsOf(path);
           expect(each.length).toBe(rings.length);
           expect(findTangled(each).size, `${words} at ${sizePx}`).toBe(0);
-          for (const ring of each) expect(areaOfRing(ring)).toBeGreaterThan(0.1);
+          for (const ring of each) expect(Math.abs(signedAreaOf(ring))).toBeGreaterThan(0.1);
         }
     },
   );
 });
-
-function ringsOf({ verbs, coords }: Path): Path[] {
-  const rings: Path[] = [];
-  let at = 0;
-  for (const verbsOfRing of verbs.match(/M[^M]*/g) ?? []) {
-    const count = [...verbsOfRing].reduce((n, v) => n + (v === 'C' ? 6 : v === 'Z' ? 0 : 2), 0);
-    rings.push({ verbs: verbsOfRing, coords: coords.slice(at, at + count) });
-    at += count;
-  }
-  return rings;
-}

@@ -30,14 +30,6 @@ export function findTangled(rings: readonly Path[]): Set<number> {
   return tangled;
 }
 
-/** A ring's area by its chords, px. */
-export function areaOfRing(ring: Path): number {
-  const { lines } = chordsOf([ring]);
-  let twice = 0;
-  for (let k = 0; k < lines.length; k += 4) twice += lines[k] * lines[k + 3] - lines[k + 2] * lines[k + 1];
-  return Math.abs(twice) / 2;
-}
-
 /** A polygon without the loops that it makes where it crosses itself; the longer way round stays. */
 export function withoutLoops(points: readonly (readonly [number, number])[]): Path {
   let left = points;

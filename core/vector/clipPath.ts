@@ -1,4 +1,4 @@
-import { EMPTY_PATH, type Path, PathBuilder, eachSide, turningPoints } from './path';
+import { EMPTY_PATH, type Path, PathBuilder, eachSide, turningPoints, ringsOf } from './path';
 
 /** What lies where nx·x + ny·y + d is 0 or more. */
 export interface HalfPlane {
@@ -69,18 +69,6 @@ function clipToHalf(path: Path, { nx, ny, d }: HalfPlane): Path {
     out.close();
   }
   return out.done();
-}
-
-/** The rings of a path as paths of their own. */
-export function ringsOf({ verbs, coords }: Path): Path[] {
-  const rings: Path[] = [];
-  let k = 0;
-  for (const part of verbs.match(/M[^M]*/g) ?? []) {
-    const count = [...part].reduce((sum, v) => sum + (v === 'C' ? 6 : v === 'Z' ? 0 : 2), 0);
-    rings.push({ verbs: part, coords: coords.slice(k, k + count) });
-    k += count;
-  }
-  return rings;
 }
 
 type Cubic = readonly [number, number, number, number, number, number, number, number];

@@ -142,6 +142,19 @@ export function eachSide(
   end();
 }
 
+/** A path's rings, each a path of its own. */
+export function ringsOf({ verbs, coords }: Path): Path[] {
+  const rings: Path[] = [];
+  let [fromVerb, fromCoord] = [0, 0];
+  for (let v = 0, k = 0; v < verbs.length; v++) {
+    k += coordsOf(verbs[v]);
+    if (v + 1 < verbs.length && verbs[v + 1] !== 'M') continue;
+    rings.push({ verbs: verbs.slice(fromVerb, v + 1), coords: coords.slice(fromCoord, k) });
+    [fromVerb, fromCoord] = [v + 1, k];
+  }
+  return rings;
+}
+
 /**
  * The smallest rectangle round the outlines themselves, control points left out.
  * @returns null for a path without a side

@@ -16,4 +16,7 @@ alter table proof alter column shows set not null;
 alter table proof alter column version set not null;
 create index proof_subject on proof (subject);
 alter table proof_picture add column ground text not null default '#ffffff' check (ground ~ '^#[0-9a-f]{6}$');
+-- The background of the whole page is that of each picture now, and no page tells the revision any more.
 update proof_picture set ground = p.ground from proof p where p.id = proof_id and p.ground ~ '^#[0-9a-f]{6}$';
+alter table proof drop column ground;
+alter table proof drop column revision;

@@ -67,7 +67,7 @@ describe('tidy', () => {
     const cut = await picture('c.png');
     expect([149, 150, 151].map((x) => pixel(cut, x, 90)[3])).toEqual([255, 128, 0]);
   });
-  it('lists all pieces, however many, and those outside outlines or taken by a brush, each with what became of it', async () => {
+  it('lists all pieces, also those outside outlines or under a cover, with what became of each', async () => {
     const many = drawMark(300, 220, (x, y) => (y < 100 ? +(x % 4 === 0 && y % 4 === 0) : +(y > 150)), [31, 90, 69]);
     writeFileSync(at('many.png'), await pngOf(many));
     const words = ['--outside', '-1,-1 301,-1 301,80 -1,80', '--outside', '-1,140 301,140 301,221 -1,221'];

@@ -28,7 +28,7 @@ interface PageProps {
 }
 
 const GROUNDS: readonly GroundName[] = ['own', 'light', 'dark'];
-const GROUND_WORDS: Record<GroundName, string> = { own: 'As meant', light: 'Light', dark: 'Dark' };
+const GROUND_WORDS: Record<GroundName, string> = { own: 'As intended', light: 'Light', dark: 'Dark' };
 
 function Page({ page, problem, isSending, onAnswer }: PageProps) {
   const [ground, setGround] = useState<GroundName>('own');

@@ -72,7 +72,7 @@ describe('the page of a proof link', () => {
   });
   it('shows each picture on what it is meant for, first of all', async () => {
     render(<ProofApp linkKey="k" />);
-    await screen.findByRole('button', { name: 'As meant', pressed: true });
+    await screen.findByRole('button', { name: 'As intended', pressed: true });
     const grounds = [...document.querySelectorAll<HTMLElement>('.proof-ground')].map((g) => g.style.background);
     expect(grounds).toEqual(['#ffffff', '#141414']);
   });
