@@ -93,7 +93,8 @@ function tidyPixels(input: Artwork, p: TidyValues, ctx: StageContext) {
   const raster = mustOwn ? { ...input.raster, data: input.raster.data.slice() } : input.raster;
   let { within } = input;
   const before = findExtents(input.raster, undefined, input.within);
-  const taken = isEdited && !ctx.pictureOnly ? takenFrom(input) : null;
+  // It takes as long as finding the pieces once more, which a brush on a large picture would wait for.
+  const taken = isEdited && ctx.listsAll ? takenFrom(input) : null;
   if (p.edits.length > 0) {
     ctx.onStep('tidy: strokes and outlines');
     const original = sameGrid(ctx.cut?.original.raster, raster);
@@ -335,7 +336,6 @@ function finish(
     pieceCount: listed.length,
     droppedCount: listed.length - kept.length,
     gone: largest(gone).map(factOf),
-    goneCount: gone.length,
     areas: charted,
     proposal,
     extents: {

@@ -31,9 +31,8 @@ export interface TidyFacts {
   /** All of them, listed or not. */
   readonly pieceCount: number;
   readonly droppedCount: number;
-  /** Pieces that outlines and brushes left nothing of, the largest first; not among `pieces`. Listed up to as many. */
+  /** Pieces that outlines and brushes cleared wholly, the largest first; sought only where lists hold everything. */
   readonly gone: readonly PieceFact[];
-  readonly goneCount: number;
   /** Sizes of pieces in order, smallest first, for the chart of what a limit does; of very many the smallest and the
    * largest. */
   readonly areas: readonly number[];

@@ -100,12 +100,10 @@ export function TidyPanel(props: Props) {
 }
 
 /** Of a smaller picture numbers are near, until the whole one is measured. */
-function piecesWords({ pieceCount, droppedCount, goneCount }: TidyFacts, isWhole: boolean): string {
+function piecesWords({ pieceCount, droppedCount }: TidyFacts, isWhole: boolean): string {
   const stay = pieceCount - droppedCount;
   const words = `${isWhole ? '' : 'about '}${stay} ${stay === 1 ? 'piece' : 'pieces'}`;
-  return [words, droppedCount > 0 && `${droppedCount} dropped`, goneCount > 0 && `${goneCount} taken by hand`]
-    .filter(Boolean)
-    .join(', ');
+  return droppedCount > 0 ? `${words}, ${droppedCount} dropped` : words;
 }
 
 interface ToolsProps {
