@@ -16,7 +16,8 @@ const USUAL_SHARE = 0.4;
 const help = `tassel contrast MASTER --ground COLOUR|PHOTO … [options]
 
 Measures how well a mark can be seen: on a colour such as #ffffff its WCAG contrast
-ratio, on a photo the contrast of its outline against what lies directly beyond it.
+ratio, on a photo the share of its edge that stands out. What counts is the finished
+mark: the best of its edges that is closed round it, rims and plates included.
 
   --ground G …   colours and pictures' files
   --at X,Y,W     on a photo, where the mark's middle is and how wide it is, px;

@@ -1,3 +1,4 @@
+import { withoutLines } from '../raster/morphology';
 import type { Plane, Raster } from '../raster/raster';
 
 /** A step of at most this from pixel to pixel, levels of any channel, stays within one tone: a glow, an even rim. */
@@ -30,7 +31,9 @@ export function edgesInside(raster: Raster): Plane[] {
     const inside = reachOf(left, width, (n) => data[n * 4 + 3] >= SOLID);
     const isRound = inside !== null && isLarge(inside, whole);
     // The first edge is the outline, unless something that fades lies outside of it.
-    if (isRound && (k > 0 || hasSolid)) found.push({ width, height, data: left.map((v) => v * 255) });
+    // Mixed pixels that are left over of an edge farther out are lines: they enclose nothing.
+    if (isRound && (k > 0 || hasSolid))
+      found.push({ width, height, data: withoutLines(left, width, height).map((v) => v * 255) });
     if (!isRound) break;
     seeds = within(left, width, height);
   }
@@ -101,7 +104,12 @@ function within(left: Uint8Array, width: number, height: number): number[] {
   return ring;
 }
 
-/** Takes from `left` all that is reached from some pixels by gentle steps. @returns what was taken */
+/**
+ * Takes from `left` all that is reached from some pixels by gentle steps. Along an edge that is nearly upright or level
+ * its mixed pixels change gently from one side's tone to the other's: a step between pixels whose neighbours on both
+ * sides differ leads along such an edge, and is none.
+ * @returns what was taken
+ */
 function follow(tones: Uint8Array, left: Uint8Array, seeds: readonly number[], width: number): number[] {
   const taken: number[] = [];
   for (const n of seeds) {
@@ -109,18 +117,24 @@ function follow(tones: Uint8Array, left: Uint8Array, seeds: readonly number[], w
     left[n] = 0;
     taken.push(n);
   }
-  const isGentle = (a: number, b: number) => {
-    for (let c = 0; c < 4; c++) if (Math.abs(tones[a * 4 + c] - tones[b * 4 + c]) > MAX_STEP) return false;
-    return true;
+  const differ = (a: number, b: number, most: number) => {
+    for (let p = a * 4, q = b * 4; p < a * 4 + 4; p++, q++) if (Math.abs(tones[p] - tones[q]) > most) return true;
+    return false;
+  };
+  const last = left.length - 1;
+  const step = (n: number, m: number, aside: number) => {
+    if (m < 0 || m > last || left[m] === 0 || differ(n, m, MAX_STEP)) return;
+    if (differ(Math.max(0, m - aside), Math.min(last, m + aside), 2 * MAX_STEP)) return;
+    left[m] = 0;
+    taken.push(m);
   };
   for (let at = 0; at < taken.length; at++) {
     const n = taken[at];
     const x = n % width;
-    for (const m of [x > 0 ? n - 1 : -1, x < width - 1 ? n + 1 : -1, n - width, n + width]) {
-      if (m < 0 || m >= left.length || left[m] === 0 || !isGentle(n, m)) continue;
-      left[m] = 0;
-      taken.push(m);
-    }
+    if (x > 0) step(n, n - 1, width);
+    if (x < width - 1) step(n, n + 1, width);
+    step(n, n - width, 1);
+    step(n, n + width, 1);
   }
   return taken;
 }

@@ -155,6 +155,22 @@ describe('the finished variant, as an eye meets it', () => {
       expect([found.ratio > 15, found.shareAbove3 > 0.95]).toEqual([true, true]);
     }
   });
+  it('along an edge that is nearly upright or level no tone slips into the next', () => {
+    const [cos, sin] = [Math.cos(0.05), Math.sin(0.05)];
+    const half = (v: number, reach: number) => Math.min(1, Math.max(0, reach - Math.abs(v) + 0.5));
+    const tilted = drawMark(
+      300,
+      260,
+      (x, y) => {
+        const [u, v] = [(x - 150) * cos + (y - 130) * sin, (y - 130) * cos - (x - 150) * sin];
+        return half(u, 90) * half(v, 60);
+      },
+      black,
+    );
+    const { raster } = apply(artworkOfRaster(tilted), [rim('#ffffff')], 'surrounds');
+    const found = measureStanding(outlineMark(raster), [255, 255, 255], NOWHERE);
+    expect([found.ratio > 15, found.shareAbove3 > 0.95]).toEqual([true, true]);
+  });
   it('a rim of the mark’s own tone does not bring it back', () => {
     expect(measureStanding(variant(black, [rim('#141416')]), black, NOWHERE).ratio).toBeLessThan(1.3);
   });

@@ -116,8 +116,8 @@ export function bestStanding(all: readonly Standing[]): number {
     return best < 0 || ratio > all[best].ratio ? k : best;
   }, -1);
 }
-/** Shares nearer than this are alike. */
-const SAME_SHARE = 0.02;
+/** Corners cost an edge a few per cent: shares nearer than this are alike. */
+const SAME_SHARE = 0.06;
 
 /** The ground's colour at a place; the answer holds until the next question. */
 type GroundAt = (x: number, y: number) => ArrayLike<number>;

@@ -1,4 +1,4 @@
-import { dilate } from '../raster/morphology';
+import { dilate, withoutLines } from '../raster/morphology';
 import type { Raster } from '../raster/raster';
 
 /**
@@ -30,15 +30,10 @@ export function nearClear(
   chokePx: number,
   soft: readonly ArrayLike<number>[],
 ): Uint8Array {
-  const isClear = (i: number) => data[i * 4 + 3] === 0;
   const clear = new Uint8Array(width * height);
-  // A single clear pixel, or a line of them, is a flaw and no background: it takes a square of four.
-  for (let y = 0; y + 1 < height; y++)
-    for (let x = 0, i = y * width; x + 1 < width; x++, i++) {
-      if (!isClear(i) || !isClear(i + 1) || !isClear(i + width) || !isClear(i + width + 1)) continue;
-      clear[i] = clear[i + 1] = clear[i + width] = clear[i + width + 1] = 1;
-    }
-  const near = dilate(clear, width, height, Math.ceil(chokePx) + EDGE_PX);
+  for (let i = 0; i < clear.length; i++) clear[i] = data[i * 4 + 3] === 0 ? 1 : 0;
+  // A single clear pixel, or a line of them, is a flaw and no background.
+  const near = dilate(withoutLines(clear, width, height), width, height, Math.ceil(chokePx) + EDGE_PX);
   for (const members of soft) for (let k = 0; k < members.length; k++) near[members[k]] = 1;
   return near;
 }

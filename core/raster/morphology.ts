@@ -27,6 +27,19 @@ export function dilate(mask: Uint8Array, width: number, height: number, radius: 
 }
 
 /**
+ * Keeps of a mask what lies in a square of two by two of it: single pixels and lines of them go (opening by that square).
+ * @param mask  0 or 1
+ */
+export function withoutLines(mask: Uint8Array, width: number, height: number): Uint8Array {
+  const out = new Uint8Array(mask.length);
+  for (let y = 0; y + 1 < height; y++)
+    for (let x = 0, i = y * width; x + 1 < width; x++, i++)
+      if (mask[i] && mask[i + 1] && mask[i + width] && mask[i + width + 1])
+        out[i] = out[i + 1] = out[i + width] = out[i + width + 1] = 1;
+  return out;
+}
+
+/**
  * Grey closing by a square of side 2·radius + 1: dark things narrower than that vanish, edges of broad ones stay in
  * place.
  * @see J. Serra, "Image Analysis and Mathematical Morphology", 1982

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { seededRandom } from '../seededRandom';
 import { boxMean, boxSum, meanOfNine } from './boxMean';
-import { closing, dilate } from './morphology';
+import { closing, dilate, withoutLines } from './morphology';
 
 const [width, height] = [23, 17];
 const random = seededRandom(4);
@@ -54,4 +54,12 @@ describe('closing', () => {
     each((_x, _y, i) => expect(once[i]).toBeGreaterThanOrEqual(plane[i]));
     expect(closing(once, width, height, 2)).toEqual(once);
   });
+});
+
+it('a mask loses single pixels and lines, and keeps squares as they are', () => {
+  const rows = ['#......#', '..##....', '..##.###', '..##....', '#######.'];
+  const mask = Uint8Array.from(rows.join(''), (c) => (c === '#' ? 1 : 0));
+  const kept = withoutLines(mask, 8, 5);
+  const shown = rows.map((_, y) => [...kept.subarray(y * 8, y * 8 + 8)].map((v) => '.#'[v]).join(''));
+  expect(shown).toEqual(['........', '..##....', '..##....', '..##....', '..##....']);
 });
